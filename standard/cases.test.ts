@@ -6,6 +6,8 @@ import { cascading } from './cases/cascading.ts';
 import { files } from './cases/files.ts';
 import { flags } from './cases/flagging.ts';
 import { foreign } from './cases/foreign.ts';
+import { glossary } from './cases/glossary.ts';
+import { hostile } from './cases/hostile.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
 import { languages } from './cases/languages.ts';
@@ -31,6 +33,8 @@ const suites: Readonly<Record<string, Cases>> = {
   files,
   flags,
   foreign,
+  glossary,
+  hostile,
   images,
   keys,
   languages,

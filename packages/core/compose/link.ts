@@ -158,7 +158,8 @@ class Linking {
     const target = anchor === undefined ? undefined : this.#targets[anchor];
     if (target) return { kind: 'target', anchor: target.anchor, text: this.#wordsFor(target) };
     return (
-      (here ? undefined : this.#inPeer(reference, origin)) ?? this.#broken(reference, here, origin)
+      (here ? undefined : this.#inPeer(reference, origin)) ??
+      (link.isOptional ? { kind: 'broken', text: '' } : this.#broken(reference, here, origin))
     );
   }
 

@@ -20,6 +20,8 @@ export interface ResolvedElement extends Element {
   readonly marked?: MarkLook;
   /** Who gets it, as far as readers decide: all of this must hold for them. */
   readonly when?: readonly When[];
+  /** What is said where a term is met first, in place of its content. */
+  readonly firstForm?: readonly Node[];
   /** Before or after it stood something earlier that is gone. */
   readonly gone?: 'before' | 'after';
 }

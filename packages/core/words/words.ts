@@ -36,6 +36,11 @@ export interface Words {
   readonly required: string;
   /** Of requirements: there are none. */
   readonly none: string;
+  /** Other forms of a term in a glossary. */
+  readonly acronym: string;
+  readonly abbreviation: string;
+  readonly shortForm: string;
+  readonly synonym: string;
   readonly conditions: string;
   readonly personnel: string;
   readonly equipment: string;

@@ -31,6 +31,7 @@ export type Block =
   | Container<'quote'>
   | Container<'note'>
   | Equation
+  | TermForm
   | Hazard
   | Stated
   /** What a step has beside its command: information, an example, its result. */
@@ -176,6 +177,11 @@ export interface TableCell extends GridCell, Blocks {
 export interface CellEdges {
   readonly above?: boolean;
   readonly before?: boolean;
+}
+
+/** Another form of a term, after the word for what it is. */
+interface TermForm extends LineBlock<'form'> {
+  readonly word: WordName;
 }
 
 /** An equation on a line of its own, with its number beside it. */

@@ -426,6 +426,10 @@ const contentOf = (item: ResolvedElement, walk: Walk): readonly Block[] =>
     : blocksOf(item.children, walk);
 const nothingRequired = new Set(['noconds', 'nosafety', 'nosupeq', 'nosupply', 'nospares']);
 
+const termForm =
+  (word: WordName): Maker =>
+  (element, walk) => [{ kind: 'form', element, word, nodes: linesOf(element.children, walk) }];
+
 const stated =
   (word: WordName): Maker =>
   (element) => [{ kind: 'stated', element, word }];
@@ -459,10 +463,10 @@ const makers: Readonly<Record<string, Maker>> = {
   lq: quotation,
   figgroup: section(),
   glossgroup: section(),
-  glossAbbreviation: paragraph,
-  glossAcronym: paragraph,
-  glossShortForm: paragraph,
-  glossSynonym: paragraph,
+  glossAbbreviation: termForm('abbreviation'),
+  glossAcronym: termForm('acronym'),
+  glossShortForm: termForm('shortForm'),
+  glossSynonym: termForm('synonym'),
   note: container('note'),
   hazardstatement: hazard,
   itemgroup: container('step-detail'),

@@ -95,6 +95,10 @@ const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
     { t: 'quote', c: blocks(block.blocks) },
   ],
   note,
+  form: ({ marksOf, inlines, words }, { element, nodes, word }) => [
+    ...marksOf(element),
+    { t: 'p', c: [printable(`${words[word]}: `), ...inlines(nodes)] },
+  ],
   equation: ({ marksOf, inlines }, { element, nodes, number }) => [
     ...marksOf(element),
     { t: 'equation', c: inlines(nodes), ...(number ? { num: inlines(number) } : {}) },

@@ -11,7 +11,14 @@ import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
 import { calledNotes, normalizeBlocks } from '../blocks/index.ts';
 import { cleanMath, isMath, mathWords, printMath } from '../math/index.ts';
-import { partLanguageOf, linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
+import {
+  asMet,
+  partLanguageOf,
+  linkWords,
+  peerName,
+  peerTitle,
+  printable,
+} from '../shared/index.ts';
 import type { Context, GatheredNote, Typesetting } from './context.ts';
 import type { Inline } from './document.ts';
 import { paragraphsIn } from './flatten.ts';
@@ -37,6 +44,8 @@ interface LineState {
   readonly meanings: ReadonlyMap<string, string>;
   /** Topics in which a term has been explained, each with the anchor of the term. */
   readonly explained: Set<string>;
+  /** Keys of terms whose first form has been said. */
+  readonly metTerms: Set<string>;
   /** Where words of each style stand on paper. */
   readonly standsOf: Map<string, string | undefined>;
   /** Footnotes that have their marks where links lead to them, by their anchors. */
@@ -61,6 +70,7 @@ export function linesOf(
       ]),
     ),
     explained: new Set(),
+    metTerms: new Set(),
     standsOf: new Map(),
     calledNotes: () => (called ??= calledIn(publication)),
     notesOnPages: new Set(),
@@ -213,9 +223,10 @@ const makers: Readonly<Record<string, LineMaker>> = {
   ],
 };
 
-function plainInline(state: LineState, element: Element): Inline[] {
+function plainInline(state: LineState, written: Element): Inline[] {
+  const element = asMet(written as ResolvedElement, state.metTerms);
   const marks = state.typesetting().anchorsOf(element);
-  const make = (element as ResolvedElement).link === undefined ? makers[element.name] : link;
+  const make = element.link === undefined ? makers[element.name] : link;
   if (make) return [...marks, ...make(state, element)];
   const c = inner(state, element);
   if (isExpandable(element.attributes))

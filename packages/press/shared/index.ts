@@ -1,6 +1,7 @@
 /**
  * What several outputs share: files of images, words of links, styles, search, text.
  */
+export { asMet } from './terms-met.ts';
 export { withDrawings } from './drawings.ts';
 export { assetFileName, isImage, textOfFile, type AssetFile, type AssetSource } from './assets.ts';
 export { linkWords, peerName, peerTitle } from './links.ts';

@@ -58,6 +58,8 @@ const renderers: { readonly [Kind in Block['kind']]: Renderer<Kind> } = {
   paragraph: ({ idOf, lines }, { element, nodes }) =>
     tag('p', { id: element && idOf(element) }, lines(nodes)),
   picture: pictureHtml,
+  form: ({ idOf, lines, words }, { element, nodes, word }) =>
+    tag('p', { class: 'form', id: idOf(element) }, text(`${words[word]}: `), lines(nodes)),
   equation: ({ idOf, lines }, { element, nodes, number }) =>
     tag(
       'div',

@@ -59,6 +59,8 @@ export interface PageContext extends Pick<HtmlContext, 'words' | 'sheet' | 'isSi
   readonly footnotes: Html[];
   /** Those that are shown where links lead to them. */
   readonly calledNotes: ReadonlyMap<string, ResolvedElement>;
+  /** Keys of terms whose first form has been said. */
+  readonly metTerms: Set<string>;
   /** The numbers of those that have been shown, by their anchors. */
   readonly noteNumbers: Map<string, number>;
   /** Of the headings inside it: `h2` to `h6`. */
@@ -157,6 +159,7 @@ export function pageContext(
     notesBefore,
     footnotes: [],
     calledNotes: calledNotes(content.children, questions.link),
+    metTerms: new Set(),
     noteNumbers: new Map(),
     headingTag: `h${level}`,
     idOf(element) {

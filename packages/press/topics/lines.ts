@@ -12,7 +12,7 @@ import {
 } from '@ukiyo/core/markup';
 import { normalizeBlocks } from '../blocks/index.ts';
 import { cleanMath, isMath } from '../math/index.ts';
-import { linkWords, peerName, peerTitle } from '../shared/index.ts';
+import { asMet, linkWords, peerName, peerTitle } from '../shared/index.ts';
 import { ownOf, type Rendering } from './context.ts';
 import { isEmpty, join, tag, text, withOwn, type Html } from '../html/index.ts';
 import { imageHtml } from './images.ts';
@@ -88,10 +88,10 @@ function inline(rendering: Rendering, element: Element): Html {
 const within = (rendering: Rendering, element: Element): Html =>
   linesHtml(rendering, element.children);
 
-function plainInline(rendering: Rendering, element: Element): Html {
-  const { idOf } = rendering;
-  if ((element as ResolvedElement).link !== undefined)
-    return linked(rendering, element as ResolvedElement);
+function plainInline(rendering: Rendering, written: Element): Html {
+  const { idOf, metTerms } = rendering;
+  const element = asMet(written as ResolvedElement, metTerms);
+  if (element.link !== undefined) return linked(rendering, element);
   switch (element.name) {
     case 'indexterm': {
       const id = idOf(element);
@@ -103,9 +103,7 @@ function plainInline(rendering: Rendering, element: Element): Html {
       return text(element.attributes['state'] ?? '');
     case 'fn':
     case 'synnote':
-      return isCalled(rendering, element as ResolvedElement)
-        ? []
-        : footnote(rendering, element as ResolvedElement);
+      return isCalled(rendering, element) ? [] : footnote(rendering, element);
     case 'image':
       return imageHtml(rendering, element);
     case 'mathml':
@@ -116,10 +114,9 @@ function plainInline(rendering: Rendering, element: Element): Html {
     }
     case 'xref':
     case 'term':
-    case 'abbreviated-form':
     case 'cite':
     case 'link':
-      return linked(rendering, element as ResolvedElement);
+      return linked(rendering, element);
     case 'menucascade':
       return menuPath(rendering, element);
     case 'state':

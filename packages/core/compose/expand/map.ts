@@ -101,6 +101,9 @@ export function expandMap(map: LibraryItem, expansion: Expansion): ExpandedMap {
 /** Keys of sets that hold everywhere come behind all that a map says itself. */
 const deepest = 1000;
 
+/** Maps and branches that are read for one publication: real ones have some hundreds at most. */
+const mostRead = 20_000;
+
 /** A reference by a key, which is looked up when all keys are known. */
 interface KeyedEntry {
   readonly entry: Entry;
@@ -120,6 +123,7 @@ class MapReader {
   readonly #later = new Map<MapNode, () => readonly MapNode[]>();
   readonly #anchors = new Anchors();
   readonly #borrowing = new Map<Element, boolean>();
+  #count = 0;
 
   constructor(expansion: Expansion) {
     this.#expansion = expansion;
@@ -205,9 +209,22 @@ class MapReader {
     const { branches, problems } = branchesOf(parent, origin, context.lens, this.#expansion);
     this.#problems.push(...problems);
     if (branches.length === 0) return read(context);
+    if (this.#isTooLarge(branches.length, origin)) return [];
     return branches.flatMap((branch) =>
       read({ ...context, lens: branch.lens, branches: [...context.branches, branch] }),
     );
+  }
+
+  /** Counts what doubles where each map or branch holds several others. */
+  #isTooLarge(more: number, origin: Origin): boolean {
+    this.#count += more;
+    if (this.#count <= mostRead) return false;
+    this.#report(
+      'map.too-large',
+      `The map has more than ${mostRead} branches and maps in each other. The rest is left out.`,
+      origin,
+    );
+    return true;
   }
 
   #children(parent: Element, path: Path, context: MapContext): readonly MapNode[] {
@@ -590,6 +607,7 @@ class MapReader {
       );
       return [];
     }
+    if (this.#isTooLarge(1, origin)) return [];
     return this.#map({ ...context, item: sub, depth: context.depth + 1 }, opensScope);
   }
 

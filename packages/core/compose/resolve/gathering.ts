@@ -13,6 +13,9 @@ import type {
   ResolvedTopic,
 } from './resolved.ts';
 
+/** Passages that one topic may borrow; real ones borrow some dozens at most. */
+const mostBorrowed = 10_000;
+
 /** The context of resolving one topic, and what is gathered on the way. */
 export class Gathering {
   readonly landmarks: Landmark[] = [];
@@ -32,12 +35,19 @@ export class Gathering {
   readonly anchor: string;
   readonly context: ResolutionContext;
   #count = 0;
+  #borrowed = 0;
 
   /** @param anchor of the place at which the topic stands */
   constructor(item: string, anchor: string, context: ResolutionContext) {
     this.item = item;
     this.anchor = anchor;
     this.context = context;
+  }
+
+  /** Whether a topic borrows more than a page can show: each level can double what is below. */
+  borrowsTooMuch(): boolean {
+    this.#borrowed += 1;
+    return this.#borrowed > mostBorrowed;
   }
 
   /** A number that no other element of the topic without an id has. */

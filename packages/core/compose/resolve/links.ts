@@ -60,6 +60,7 @@ export function linkOf(
     key,
     reference,
     ...(byKey && keyref !== undefined ? { byKey: keyref } : {}),
+    ...(name === 'abbreviated-form' ? { isOptional: true as const } : {}),
     origin: originOf(cursor),
   });
   return key;

@@ -25,6 +25,8 @@ export interface PendingLink {
   /** `ANCHOR~N`, with the anchor of the topic in which it stands. */
   readonly key: string;
   readonly reference: Reference | PeerKey;
+  /** Whether it says enough without a target. */
+  readonly isOptional?: true;
   /** The key that names the target, where a key does. */
   readonly byKey?: string;
   readonly origin: Origin;
@@ -102,6 +104,8 @@ export interface Cursor {
   readonly keys: readonly string[];
   /** Inside an index entry or the prolog: index entries here are gathered by what holds them. */
   readonly isGathered?: boolean;
+  /** Inside a title, which is read in contents as well. */
+  readonly isTitle?: boolean;
 }
 
 export const childCursor = (cursor: Cursor, index: number): Cursor => ({

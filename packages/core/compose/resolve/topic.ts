@@ -33,6 +33,7 @@ import { definitionsByReader, lookUpKey, type DefinedKey } from '../keys.ts';
 import { ordinalsIn } from '../ordinals.ts';
 import type { ResolvedElement } from '../publication.ts';
 import { pathKey, type Push } from '../pushing.ts';
+import { termForms } from './abbreviations.ts';
 import { anchorOf } from './anchors.ts';
 import { filesOf } from './files.ts';
 import { Gathering } from './gathering.ts';
@@ -155,6 +156,7 @@ class TopicResolver {
       );
       return [];
     }
+    if (this.#borrowsTooMuch()) return [];
     this.#gathering.readItem(item);
     const inner = { item, path, keys: cursor.keys, borrowing: [...cursor.borrowing, key] };
     return this.element(element, inner, attributes);
@@ -288,6 +290,7 @@ class TopicResolver {
     if (when) resolved.when = [when];
     if (anchor !== undefined) resolved.anchor = anchor;
     if (link !== undefined) resolved.link = link;
+    if (name === 'abbreviated-form') Object.assign(resolved, this.#forms(attributes, cursor));
     if (marked) {
       resolved.marked = marked;
       resolved.children = this.#flagged(resolved, marked).children;
@@ -317,7 +320,7 @@ class TopicResolver {
 
   #children(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] {
     const { why } = this.#gathering;
-    const inner = element.name === 'indexterm' ? { ...cursor, isGathered: true } : cursor;
+    const inner = cursorInside(element, cursor);
     const before = why.length;
     const children = joinTexts([
       ...(this.#words(element, attributes, cursor) ?? []),
@@ -380,7 +383,21 @@ class TopicResolver {
     return [];
   }
 
+  #borrowsTooMuch(): boolean {
+    const gathering = this.#gathering;
+    const isTooMuch = gathering.borrowsTooMuch();
+    if (isTooMuch)
+      gathering.report(
+        'error',
+        'borrow.large',
+        'The topic borrows too many passages. The rest is left out.',
+        { item: gathering.item, path: this.#topic.path },
+      );
+    return isTooMuch;
+  }
+
   #borrowed(borrower: Borrower<Cursor>): readonly ResolvedElement[] {
+    if (this.#borrowsTooMuch()) return [];
     const reference = passageReference(borrower, this.#gathering);
     const sources = reference ? passageSources(reference, this.#gathering) : [];
     if (sources.length === 0)
@@ -477,6 +494,23 @@ class TopicResolver {
     return isLink && made.length === 0 ? undefined : made;
   }
 
+  /** What a short form says first and from then on, where its key leads to an entry of a glossary. */
+  #forms(
+    attributes: Attributes,
+    cursor: Cursor,
+  ): Partial<Pick<ResolvedElement, 'children' | 'firstForm'>> {
+    const reference = this.#gathering.keyTarget(attributes['keyref'] ?? '');
+    const id = reference?.kind === 'item' ? this.#gathering.choose(reference.id).id : undefined;
+    const root = id === undefined ? undefined : this.#gathering.readItem(id)?.root;
+    const forms = root && termForms(root);
+    if (!forms || id === undefined) return {};
+    const { keys, borrowing } = cursor;
+    const said = ({ element, path }: FoundElement): Node[] =>
+      this.#nodes(element.children, { item: id, path, keys, borrowing });
+    const children = said(forms.short);
+    return cursor.isTitle ? { children } : { children, firstForm: said(forms.first) };
+  }
+
   /** The title of what a key leads to, which it says where it has no text. */
   #titleOf(href: string | undefined, from: string): readonly Node[] {
     if (href === undefined) return [];
@@ -488,6 +522,11 @@ class TopicResolver {
     const title = root && childNamed(root, 'title', 'glossterm');
     return [title ? lineOf(title) : href];
   }
+}
+
+function cursorInside({ name }: Element, cursor: Cursor): Cursor {
+  if (name === 'indexterm') return { ...cursor, isGathered: true };
+  return isA(name, 'title') ? { ...cursor, isTitle: true } : cursor;
 }
 
 const isPushed = ({ conaction }: Attributes): boolean =>
