@@ -24,7 +24,7 @@ export interface PlacedTopic {
   /** The keys that hold where it stands. */
   readonly scope: KeyScope;
   /** The name of the file that it becomes, where that is not the one it is read from. */
-  readonly copyTo?: string;
+  readonly copyTo: string | undefined;
 }
 
 export interface PlacedMap {
@@ -107,14 +107,13 @@ class Placing {
     const open = this.#openThrough(entry.lens);
     const when = entry.conditions.flatMap((attributes) => whenOf(attributes, open) ?? []);
     const others = alternates.map((one) => otherOf(one, entry));
-    return {
+    const place: { -readonly [Key in keyof Place]: Place[Key] } = {
       anchor,
       role: entry.role,
       level,
       title,
       label,
       isLinked: entry.isLinked,
-      ...(entry.isSearched ? {} : { isSearched: false as const }),
       entry: entry.origin,
       isChunked: entry.isChunked,
       hasHeading: entry.hasHeading,
@@ -125,28 +124,24 @@ class Placing {
       origin: topic ? topic.content.origin : entry.origin,
       related: [],
       children: [...nested, ...below],
-      ...(when.length === 0 ? {} : { when }),
-      ...(others.length === 0 ? {} : { others }),
-      ...(entry.when ? { otherwise: entry.when } : {}),
-      ...(entry.linkText ? { linkText: entry.linkText } : {}),
-      ...otherTitles,
-      ...(topic ? { content: topic.content } : {}),
     };
+    if (!entry.isSearched) place.isSearched = false;
+    if (when.length > 0) place.when = when;
+    if (others.length > 0) place.others = others;
+    if (entry.when) place.otherwise = entry.when;
+    if (entry.linkText) place.linkText = entry.linkText;
+    if (topic) place.content = topic.content;
+    return Object.assign(place, otherTitles);
   }
 
   #register({ entry, anchor, topic, alternates }: Placement): void {
     const { item, base, branches, scope, copyTo } = entry;
-    const items = [...new Set([item, base])].filter((id) => id !== undefined);
-    const standing = {
-      place: anchor,
-      branches,
-      scope,
-      ...(copyTo === undefined ? {} : { copyTo }),
-    };
-    if (topic) this.#topics.push({ ...standing, topic, items });
+    const items = [item, base === item ? undefined : base].filter((id) => id !== undefined);
+    const register = (shown: ResolvedTopic, ids: readonly string[]): unknown =>
+      this.#topics.push({ topic: shown, place: anchor, items: ids, branches, scope, copyTo });
+    if (topic) register(topic, items);
     // Links to their parts lead to those of the topic for which they stand in.
-    for (const one of alternates)
-      this.#topics.push({ ...standing, topic: one.topic, items: [one.id] });
+    for (const one of alternates) register(one.topic, [one.id]);
   }
 
   /** The topics nested in a topic, and in what stands in for it. */

@@ -14,9 +14,15 @@ const forAll = (nodes: readonly Node[]): Node[] =>
       : [];
   });
 
+/** Of titles that stay the same from one composition to the next. */
+const known = new WeakMap<readonly Node[], string>();
+
 /**
  * Words on one line, as they stand where they cannot follow what readers choose: in names of files
  * and titles of windows.
  */
-export const plainLine = (nodes: readonly Node[]): string =>
-  lineOf(element('title', {}, forAll(nodes)));
+export function plainLine(nodes: readonly Node[]): string {
+  const line = known.get(nodes) ?? lineOf(element('title', {}, forAll(nodes)));
+  known.set(nodes, line);
+  return line;
+}

@@ -149,5 +149,8 @@ export function pagePlaceOf(element: Element, isOnOuterPage: boolean): PagePlace
   };
 }
 
-export const conditionsOn = ({ attributes }: Element): Attributes[] =>
-  facetValuesOf(attributes).size > 0 ? [attributes] : [];
+/** Where an element has none, which is usual, they are the same as around it. */
+export const conditionsInside = (
+  around: readonly Attributes[],
+  { attributes }: Element,
+): readonly Attributes[] => (facetValuesOf(attributes).size > 0 ? [...around, attributes] : around);

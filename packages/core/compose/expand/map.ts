@@ -32,7 +32,7 @@ import { Anchors } from './anchors.ts';
 import { borrows, filled, findEntries, lentElements } from './borrowing.ts';
 import {
   cascadingAt,
-  conditionsOn,
+  conditionsInside,
   isEntry,
   isOnePage,
   isParted,
@@ -48,7 +48,7 @@ import {
   type Entry,
   type MapContext,
 } from './entry.ts';
-import { hasWords, nodeOf, type MapNode } from './node.ts';
+import { hasWords, nodeOf, type MapNode, type NewNode } from './node.ts';
 import { relationsIn, type PlacedTable } from './relations.ts';
 
 /** A topic that is at hand without being shown (DITA 1.3, `processing-role`). */
@@ -179,7 +179,7 @@ class MapReader {
         isOnePage: branch.isOnePage || isOnePage(root),
         cascading: cascadingAt(root, branch.cascading),
         maps: [...branch.maps, item.id],
-        conditions: [...branch.conditions, ...conditionsOn(root)],
+        conditions: conditionsInside(branch.conditions, root),
       }),
     );
     return this.#hungIn(root, nodes, context);
@@ -318,14 +318,15 @@ class MapReader {
     const sharedNames = isMap && scopeNamesOf(element).length > 0 ? this.#scopeNamesIn(entry) : [];
     const scope = scopeOf(element, outer, sharedNames);
     this.#define(scope, entry, outer);
+    const cascading = cascadingAt(element, outer.cascading);
+    const conditions = conditionsInside(outer.conditions, element);
     const context: MapContext = {
       ...outer,
       scope,
       isOnePage: outer.isOnePage || isOnePage(element),
-      cascading: cascadingAt(element, outer.cascading),
-      conditions: [...outer.conditions, ...conditionsOn(element)],
+      cascading,
+      conditions,
     };
-    const { cascading } = context;
     const role = roleOf(element, outer.role);
     const isResource = cascading['processing-role'] === 'resource-only';
     if (isMap)
@@ -349,15 +350,9 @@ class MapReader {
       return children;
     }
     if (isTransparent(element) && entry.reference === undefined) return children;
-    const standing = {
-      ...pagePlaceOf(element, outer.isOnePage),
-      role,
-      scope,
-      origin,
-      conditions: context.conditions,
-      lens: context.lens,
-      branches: context.branches,
-    };
+    const { lens, branches } = outer;
+    const pages = pagePlaceOf(element, outer.isOnePage);
+    const standing = { ...pages, role, scope, origin, conditions, lens, branches };
     const node = nodeOf(element, standing, cascading, children);
     const { keyref } = element.attributes;
     if (keyref === undefined) return this.#shown(entry, node);
@@ -471,12 +466,11 @@ class MapReader {
     const definition = lookUpKey(node.scope, key);
     if (!definition) {
       // The address beside a key stands in for a key that is not defined.
-      if (entry.reference !== undefined) return this.#shown(entry, node);
-      this.#reportUndefined(key, entry.origin);
-      return this.#shown(entry, node);
+      if (entry.reference === undefined) this.#reportUndefined(key, entry.origin);
+      return this.#shown(entry, { ...node });
     }
     const { href, text, origin } = definition;
-    const titled = node.title || !text ? node : { ...node, title: text };
+    const titled = node.title || !text ? { ...node } : { ...node, title: text };
     if (href === undefined) {
       if (!hasWords(titled.title))
         this.#report(
@@ -505,27 +499,24 @@ class MapReader {
   }
 
   /** The entry where it shows a topic or a heading; otherwise its children. */
-  #shown({ element, origin, reference }: Entry, node: MapNode): readonly MapNode[] {
+  #shown({ element, origin, reference }: Entry, node: NewNode): readonly MapNode[] {
     const { href, scope } = element.attributes;
     if (reference === undefined)
       return lists[element.name] || hasWords(node.title) ? [node] : node.children;
     if (reference.kind === 'item') {
       const choice = this.#choose(reference.id, node.lens, origin);
-      return [
-        {
-          ...node,
-          item: choice?.id ?? reference.id,
-          base: reference.id,
-          others: choice?.others ?? [],
-          ...(choice?.when ? { when: choice.when } : {}),
-          ...(reference.element === undefined ? {} : { element: reference.element }),
-        },
-      ];
+      node.item = choice?.id ?? reference.id;
+      node.base = reference.id;
+      if (choice) node.others = choice.others;
+      if (choice?.when) node.when = choice.when;
+      if (reference.element !== undefined) node.element = reference.element;
+      return [node];
     }
     if (reference.kind === 'external') {
       // What leads out of the publication is called by its address where nothing else is said.
-      const title = node.title ?? node.linkText ?? [reference.href];
-      return [{ ...node, address: reference.href, title }];
+      node.title ??= node.linkText ?? [reference.href];
+      node.address = reference.href;
+      return [node];
     }
     if (scope !== 'external' && scope !== 'peer')
       this.#report(
