@@ -144,7 +144,10 @@ describe('entities of a document type (XML 1.0, 4)', () => {
     ['that are not declared', '', '&x;'],
     [
       'that grow beyond bounds',
-      `<!ENTITY a "${'x'.repeat(1000)}">${Array.from({ length: 9 }, (_, at) => `<!ENTITY e${at} "${(at === 0 ? '&a;' : `&e${at - 1};`).repeat(10)}">`).join('')}`,
+      `<!ENTITY a "${'x'.repeat(1000)}">${Array.from({ length: 9 }, (_, at) => {
+        const before = at === 0 ? '&a;' : `&e${at - 1};`;
+        return `<!ENTITY e${at} "${before.repeat(10)}">`;
+      }).join('')}`,
       '&e8;',
     ],
     ['that are used too often', `<!ENTITY a "${'x'.repeat(60_000)}">`, '&a;'.repeat(100)],
@@ -152,5 +155,36 @@ describe('entities of a document type (XML 1.0, 4)', () => {
     const { document, problems } = readXml(withEntities(declared, words));
     expect(document).toBeUndefined();
     expect(problems.map(({ code }) => code)).toEqual(['xml.entities']);
+  });
+});
+
+describe('a package with files beside its topics', () => {
+  it('comes back with the files that it names, and the parts of them', () => {
+    const code = '<coderef href="../src/run.py#line=1,3"/>';
+    const topic =
+      `<topic id="a"><title>T</title><body><codeblock>${code}</codeblock><p>` +
+      '<xref format="pdf" href="../plan.pdf#page=2">Plan</xref></p></body></topic>';
+    const out = given({
+      'topics/a.dita': topic,
+      'src/run.py': 'one\ntwo\nthree\n',
+      'plan.pdf': '%PDF-1.4\n',
+      'src/unused.py': 'x\n',
+    });
+    expect([...out.keys()].sort()).toEqual(['plan.pdf', 'src/run.py', 'topics/a.dita']);
+    expect(saidBy(out.get('topics/a.dita')!).root).toBe(saidBy(topic).root);
+    expect(out.get('src/run.py')).toBe('one\ntwo\nthree\n');
+  });
+  it('comes back with the flags of its filters', () => {
+    const filter =
+      '<val><revprop action="flag" changebar="solid" style="bold underline" val="2">' +
+      '<startflag imageref="new.svg"><alt-text>New</alt-text></startflag></revprop></val>';
+    const out = given({
+      'new.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"/>',
+      'new.ditaval': filter,
+      'a.dita': '<topic id="a"><title>T</title><body><p rev="2">Revised</p></body></topic>',
+    });
+    const [, written] = [...out].find(([path]) => path.endsWith('.ditaval'))!;
+    expect(saidBy(written).root.replace('../', '')).toBe(saidBy(filter).root);
+    expect(out.get('a.dita')).toContain('rev="2"');
   });
 });

@@ -91,11 +91,12 @@ const attributeEffects: Readonly<Record<string, string>> = {
     'navtitle locktitle collection-type processing-role print search toc chunk linking title ' +
     'copy-to anchorref',
   'marks content for the index': 'start end',
+  'is marked where a lens says so': 'rev',
   'names the page for applications': 'appid appname ux-context-string ux-source-priority',
   'is metadata, not shown':
     'author time disposition remap trademark tmowner tmclass experiencelevel job otherjob date ' +
     'modified golive expiry year content translate-content version release modification view ' +
-    'datatype base status rev class xtrf xtrc query',
+    'datatype base status class xtrf xtrc query',
   'is kept, without effect':
     'compact longdescref expanse archive classid codebase codetype declare standby usemap ' +
     'tabindex refcols specentry cascade xml:base',
