@@ -184,7 +184,8 @@ describe('a package with files beside its topics', () => {
       'a.dita': '<topic id="a"><title>T</title><body><p rev="2">Revised</p></body></topic>',
     });
     const [, written] = [...out].find(([path]) => path.endsWith('.ditaval'))!;
-    expect(saidBy(written).root.replace('../', '')).toBe(saidBy(filter).root);
+    const plain = saidBy(written).root.replace('../', '').replace(/>\s+</gu, '><');
+    expect(plain).toBe(saidBy(filter).root);
     expect(out.get('a.dita')).toContain('rev="2"');
   });
 });
