@@ -110,6 +110,7 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   await look.getByLabel('behind', { exact: true }).check();
   await look.getByLabel('Colour: behind').fill('#cfe8e4');
   await look.getByLabel('line beside').check();
+  await look.getByLabel('bold').check();
   await look.getByLabel('Words before').fill('Sun:');
   const kept = page.waitForResponse(
     (answer) => answer.request().postData()?.includes('Sun:') === true,
@@ -129,6 +130,7 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   await page.keyboard.press('Escape');
   const marked = page.locator('.ProseMirror .lens-marked.lens-bar');
   await expect(marked).toHaveCSS('background-color', /207|0\.81/u);
+  await expect(marked).toHaveCSS('font-weight', '700');
   await expect(marked.locator('.lens-words.starts')).toHaveText('Sun:');
   await page.goto('/facets');
   await page.getByLabel('Lens', { exact: true }).selectOption('every reader');

@@ -36,7 +36,13 @@ export {
   type ValuesByFacet,
   type When,
 } from './open.ts';
-export { letterLooks, withFlags, type LetterLook, type MarkLook } from './looks.ts';
+export {
+  letterDeclarations,
+  letterLooks,
+  withFlags,
+  type LetterLook,
+  type MarkLook,
+} from './looks.ts';
 export {
   facetValuesOf,
   pigments,

@@ -27,6 +27,22 @@ export interface MarkLook {
   readonly endImage?: string;
 }
 
+const decorations: Readonly<Partial<Record<LetterLook, string>>> = {
+  underline: 'underline',
+  'double-underline': 'underline double',
+  overline: 'overline',
+  'line-through': 'line-through',
+};
+/** Manners of letters as declarations of CSS, for pages and for the editor. */
+export function letterDeclarations(letters: readonly LetterLook[] = []): string[] {
+  const lines = letters.flatMap((one) => decorations[one] ?? []);
+  return [
+    ...(letters.includes('bold') ? ['font-weight:bold'] : []),
+    ...(letters.includes('italics') ? ['font-style:italic'] : []),
+    ...(lines.length === 0 ? [] : [`text-decoration:${lines.join(' ')}`]),
+  ];
+}
+
 /** What is marked without saying how. */
 const plainLook: MarkLook = { background: '#f6e7c3' };
 

@@ -1,5 +1,5 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
-import type { LetterLook } from '@ukiyo/core/facets';
+import { letterDeclarations } from '@ukiyo/core/facets';
 import { classesOf } from '@ukiyo/core/grammar';
 import type { Attributes, Element, Node } from '@ukiyo/core/markup';
 import { calledNotes } from '../blocks/index.ts';
@@ -109,22 +109,6 @@ export function ownOf(attributes: Attributes, locale: string): OwnAttributes {
   return { classes, others: { ...language, ...(isSaid ? { translate } : {}) } };
 }
 
-const decorations: Readonly<Partial<Record<LetterLook, string>>> = {
-  underline: 'underline',
-  'double-underline': 'underline double',
-  overline: 'overline',
-  'line-through': 'line-through',
-};
-/** Manners of letters as declarations of CSS. */
-function letterRules(letters: readonly LetterLook[] = []): string[] {
-  const lines = letters.flatMap((one) => decorations[one] ?? []);
-  return [
-    ...(letters.includes('bold') ? ['font-weight:bold'] : []),
-    ...(letters.includes('italics') ? ['font-style:italic'] : []),
-    ...(lines.length === 0 ? [] : [`text-decoration:${lines.join(' ')}`]),
-  ];
-}
-
 /** Deeper than this browsers would give up. */
 const deepest = 120;
 
@@ -184,7 +168,7 @@ export function pageContext(
       const style = [
         ...(look.color === undefined ? [] : [`color:${look.color}`]),
         ...(look.background === undefined ? [] : [`background:${look.background}`]),
-        ...letterRules(look.letters),
+        ...letterDeclarations(look.letters),
       ].join(';');
       return tag(
         name,

@@ -1,5 +1,6 @@
 import {
   evaluateProfile,
+  letterDeclarations,
   tagsOf,
   type Facet,
   type FacetTag,
@@ -98,6 +99,7 @@ export function drawVariation(variation: Variation): Draw {
       ...(tags.length === 0
         ? []
         : [`--pigment: var(--${tags[0]!.pigment})`, `--stripes: ${stripesOf(tags)}`]),
+      ...letterDeclarations(marked?.letters),
       ...(marked?.color === undefined ? [] : [`color: ${marked.color}`]),
       ...(marked?.background === undefined
         ? []

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { letterLooks, type LetterLook, type MarkLook } from '@ukiyo/core/facets';
+import type { LetterLook, MarkLook } from '@ukiyo/core/facets';
 import { shallowRef } from 'vue';
 import CheckBox from '../../parts/CheckBox.vue';
 
@@ -26,14 +26,18 @@ function put(part: keyof MarkLook, value: MarkLook[keyof MarkLook]): void {
 }
 const isEmptyList = (value: unknown): boolean => Array.isArray(value) && value.length === 0;
 const letterNames: Readonly<Record<LetterLook, string>> = {
-  bold: 'Bold',
-  italics: 'Italic',
-  underline: 'Underlined',
-  'double-underline': 'Double underlined',
-  overline: 'Overlined',
-  'line-through': 'Struck through',
+  bold: 'bold',
+  italics: 'italic',
+  underline: 'underlined',
+  'double-underline': 'double underlined',
+  overline: 'overlined',
+  'line-through': 'struck through',
 };
-const letters = letterLooks.map((value) => ({ value, label: letterNames[value] }));
+function turn(letter: LetterLook): void {
+  const { letters = [] } = look.value;
+  const others = letters.filter((one) => one !== letter);
+  put('letters', others.length < letters.length ? others : [...letters, letter]);
+}
 const textOf = (event: Event): string => (event.target as HTMLInputElement).value.trim();
 const colours = [
   { part: 'color', name: 'words', first: '#12305f' },
@@ -68,17 +72,15 @@ const colours = [
     >
       line beside
     </CheckBox>
-    <n-select
-      multiple
-      size="small"
-      class="letters"
-      placeholder="Letters"
-      :options="letters"
-      :value="[...(look.letters ?? [])]"
+    <CheckBox
+      v-for="(name, letter) in letterNames"
+      :key="letter"
+      :checked="look.letters?.includes(letter) === true"
       :disabled="disabled"
-      :aria-label="`Letters of ${label}`"
-      @update:value="put('letters', $event)"
-    />
+      @update:checked="turn(letter)"
+    >
+      {{ name }}
+    </CheckBox>
     <n-input
       size="small"
       class="words"
@@ -127,8 +129,5 @@ input[type='color'] {
 }
 .words {
   width: 112px;
-}
-.letters {
-  width: 168px;
 }
 </style>
