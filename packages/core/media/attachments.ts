@@ -27,7 +27,7 @@ export const isAttachment = (mediaType: string): boolean =>
   mediaType === textType || Object.values(documentTypes).includes(mediaType);
 
 /** Whether a file is quoted as text (`coderef`). */
-export const isTextFile = (mediaType: string): boolean => mediaType === textType;
+export const isTextType = (mediaType: string): boolean => mediaType === textType;
 
 /** A text has no control characters but tabs and the ends of lines and pages. */
 export const isReadableText = (text: string): boolean =>
@@ -47,5 +47,5 @@ export function linesOfText(text: string, fragment = ''): string {
 /** An ending under which no server runs a file and no browser draws it. */
 export const attachmentEnding = (name: string, mediaType: string): string => {
   const ending = endingOf(name);
-  return attachmentTypeOf(name) === mediaType ? ending : isTextFile(mediaType) ? 'txt' : 'bin';
+  return attachmentTypeOf(name) === mediaType ? ending : isTextType(mediaType) ? 'txt' : 'bin';
 };

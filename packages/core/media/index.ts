@@ -75,6 +75,6 @@ export {
   attachmentTypeOf,
   isAttachment,
   isReadableText,
-  isTextFile,
+  isTextType,
   linesOfText,
 } from './attachments.ts';

@@ -1,4 +1,4 @@
-import { isReadableText, isTextFile } from '@ukiyo/core/media';
+import { isReadableText, isTextType } from '@ukiyo/core/media';
 
 /**
  * Media types of the files that a library keeps beside its topics, by ending. What a file really
@@ -35,6 +35,6 @@ function isText(bytes: Uint8Array): boolean {
 
 /** Whether an attached file is what its ending says (ISO 32000-2, 7.5.2; APPNOTE 4.3.7). */
 export const isWhatItSays = (mediaType: string, bytes: Uint8Array): boolean =>
-  isTextFile(mediaType)
+  isTextType(mediaType)
     ? isText(bytes)
     : (signatures[mediaType]?.every((byte, at) => bytes[at] === byte) ?? false);

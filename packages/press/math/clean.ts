@@ -60,7 +60,7 @@ function cleaned(element: Element): Element | undefined {
     : { name: 'mrow', attributes: {}, children };
 }
 
-export const mathNamespace = 'http://www.w3.org/1998/Math/MathML';
+const mathNamespace = 'http://www.w3.org/1998/Math/MathML';
 
 /** Whether an element is a formula in MathML, with a prefix or without. */
 export const isMath = (node: Node): node is Element =>

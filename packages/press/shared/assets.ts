@@ -1,5 +1,5 @@
 import { readXml } from '@ukiyo/core/markup';
-import { attachmentEnding, isTextFile } from '@ukiyo/core/media';
+import { attachmentEnding, isTextType } from '@ukiyo/core/media';
 
 /** An image or other file that a publication shows. */
 export interface AssetFile {
@@ -31,7 +31,7 @@ export function isImage({ mediaType, bytes }: Pick<AssetFile, 'mediaType' | 'byt
 
 /** The text of a file of code or data; undefined for all others. */
 export const textOfFile = ({ mediaType, bytes }: AssetFile): string | undefined =>
-  isTextFile(mediaType) ? new TextDecoder().decode(bytes) : undefined;
+  isTextType(mediaType) ? new TextDecoder().decode(bytes) : undefined;
 
 const endings: Record<string, string> = {
   'image/svg+xml': 'svg',

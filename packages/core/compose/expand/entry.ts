@@ -6,7 +6,6 @@ import type { Path } from '../../problems/index.ts';
 import { scopesIn, type Branch } from '../branches.ts';
 import { keyScope, type KeyScope } from '../keys.ts';
 import type { Origin, PlaceRole } from '../publication.ts';
-import type { PagePlace } from './node.ts';
 
 /** A topic reference where it stands. */
 export interface Entry {
@@ -87,7 +86,7 @@ export function roleInside({ name }: Element, inherited: PlaceRole): PlaceRole {
   return name === 'backmatter' ? 'backmatter' : inherited;
 }
 
-export function roleOf({ name }: Element, inherited: PlaceRole): PlaceRole {
+export function placeRoleOf({ name }: Element, inherited: PlaceRole): PlaceRole {
   for (const base of basesOf(name)) {
     const role = roles[base];
     if (role) return role;
@@ -132,10 +131,21 @@ export const isParted = ({ children }: Element): boolean =>
 const chunkingOf = ({ attributes }: Element): readonly string[] => namesIn(attributes['chunk']);
 
 /** Whether all that stands below an element goes on its page. */
-export const isOnePage = (element: Element): boolean => chunkingOf(element).includes('to-content');
+export const chunksBelow = (element: Element): boolean =>
+  chunkingOf(element).includes('to-content');
 
 /** The `outputclass` of an entry whose text goes on in that of the place above. */
 export const withoutHeading = 'without-heading';
+
+/** On whose page an entry stands (DITA 1.3, 2.4.5, `chunk`). */
+export interface PagePlace {
+  /** Whether it stands on the page of the place above it. */
+  readonly isChunked: boolean;
+  /** Whether the topics nested in its topic stand on its page. */
+  readonly chunksNested: boolean;
+  /** Without a heading its text goes on where that of the place above ends. */
+  readonly hasHeading: boolean;
+}
 
 /** On whose page an entry and the topics nested in its topic stand (DITA 1.3, 2.4.5, `chunk`). */
 export function pagePlaceOf(element: Element, isOnOuterPage: boolean): PagePlace {

@@ -34,14 +34,14 @@ import {
   cascadingAt,
   conditionsInside,
   isEntry,
-  isOnePage,
+  chunksBelow,
   isParted,
   isTransparent,
   lists,
   namesMap,
   pagePlaceOf,
   roleInside,
-  roleOf,
+  placeRoleOf,
   scopeNamesOf,
   scopeOf,
   type Cascading,
@@ -52,7 +52,7 @@ import { hasWords, nodeOf, type MapNode, type NewNode } from './node.ts';
 import { relationsIn, type PlacedTable } from './relations.ts';
 
 /** A topic that is at hand without being shown (DITA 1.3, `processing-role`). */
-export interface MapResource {
+interface MapResource {
   readonly item: string;
   readonly scope: KeyScope;
   readonly lens: Lens | undefined;
@@ -176,7 +176,7 @@ class MapReader {
       this.#children(root, [], {
         ...branch,
         scope: opensScope || isParted(root) ? scopeOf(root, branch) : branch.scope,
-        isOnePage: branch.isOnePage || isOnePage(root),
+        isOnePage: branch.isOnePage || chunksBelow(root),
         cascading: cascadingAt(root, branch.cascading),
         maps: [...branch.maps, item.id],
         conditions: conditionsInside(branch.conditions, root),
@@ -323,11 +323,11 @@ class MapReader {
     const context: MapContext = {
       ...outer,
       scope,
-      isOnePage: outer.isOnePage || isOnePage(element),
+      isOnePage: outer.isOnePage || chunksBelow(element),
       cascading,
       conditions,
     };
-    const role = roleOf(element, outer.role);
+    const role = placeRoleOf(element, outer.role);
     const isResource = cascading['processing-role'] === 'resource-only';
     if (isMap)
       return this.#subMap(

@@ -12,17 +12,7 @@ import type { ChosenAlternate } from '../alternates.ts';
 import type { Branch } from '../branches.ts';
 import type { KeyScope } from '../keys.ts';
 import type { Origin, PlaceRole } from '../publication.ts';
-import type { Cascading } from './entry.ts';
-
-/** On whose page an entry stands (DITA 1.3, 2.4.5, `chunk`). */
-export interface PagePlace {
-  /** Whether it stands on the page of the place above it. */
-  readonly isChunked: boolean;
-  /** Whether the topics nested in its topic stand on its page. */
-  readonly chunksNested: boolean;
-  /** Without a heading its text goes on where that of the place above ends. */
-  readonly hasHeading: boolean;
-}
+import type { Cascading, PagePlace } from './entry.ts';
 
 /** What the maps say around an entry. */
 export interface NodeContext extends PagePlace {

@@ -27,7 +27,7 @@ import {
   type Element,
   type Node,
 } from '../../markup/index.ts';
-import { isTextFile } from '../../media/index.ts';
+import { isTextType } from '../../media/index.ts';
 import { atItem } from '../../problems/index.ts';
 import { definitionsByReader, lookUpKey, type DefinedKey } from '../keys.ts';
 import { ordinalsIn } from '../ordinals.ts';
@@ -238,7 +238,7 @@ class TopicResolver {
     ).filter((one) => one.attributes['href'] !== '');
     const id = shown[0]?.attributes['href']?.slice('asset:'.length);
     const file = id === undefined ? undefined : this.#gathering.context.library.asset(id);
-    if (file && !isTextFile(file.mediaType)) return this.#notShown(element, cursor);
+    if (file && !isTextType(file.mediaType)) return this.#notShown(element, cursor);
     if (fragment === undefined) return shown;
     return shown.map((one) => ({
       ...one,

@@ -120,7 +120,12 @@ export const inlineElements: readonly ElementDefinition[] = [
     help: 'A value about something else; not shown.',
     attributes: 'href format scope type',
   }),
-  row('foreign', 'Foreign content', '(#text | object | image | data | data-about | desc)*', 'Content in another vocabulary.'),
+  row(
+    'foreign',
+    'Foreign content',
+    '(#text | object | image | data | data-about | desc)*',
+    'Content in another vocabulary.',
+  ),
   row('unknown', 'Unknown content', '#text*', 'Content whose vocabulary is not named.'),
   row('sort-as', 'Sort key', '(#text | keyword | text)*', {
     help: 'The words by which this is sorted; not shown.',
