@@ -38,7 +38,7 @@ const byStanding: Readonly<Record<Exclude<Standing, 'shown'>, readonly string[]>
   ),
   control: names(
     'area shape coords object param colspec spanspec boolean indextermref synnoteref ' +
-      'glossAlternateFor mathmlref',
+      'glossAlternateFor',
   ),
   internal: names('draft-comment required-cleanup'),
   reported: [],
@@ -50,7 +50,7 @@ const standings = new Map(
 );
 
 export function standingOf({ name, base }: ElementDefinition): Standing {
-  if (['mathml', 'svg-container', 'svgref', 'coderef'].includes(name)) return 'shown';
+  if (['mathml', 'mathmlref', 'svg-container', 'svgref', 'coderef'].includes(name)) return 'shown';
   if (isForeign(name)) return 'reported';
   const own = standings.get(name);
   if (own) return own;
@@ -80,7 +80,7 @@ const said: Readonly<Record<Standing, string>> = {
 const attributeEffects: Readonly<Record<string, string>> = {
   'decides who gets the element':
     'audience platform product otherprops props deliveryTarget country',
-  'names or links': 'id href keyref keys keyscope format scope type',
+  'names or links': 'id href keyref keys keyscope format scope type longdescref',
   'borrows content, or puts it elsewhere': 'conref conrefend conkeyref conaction',
   'says how the element is shown':
     'outputclass xml:lang dir translate xml:space importance height width scale scalefit align ' +
@@ -98,7 +98,7 @@ const attributeEffects: Readonly<Record<string, string>> = {
     'modified golive expiry year content translate-content version release modification view ' +
     'datatype base status class xtrf xtrc query',
   'is kept, without effect':
-    'compact longdescref expanse archive classid codebase codetype declare standby usemap ' +
+    'compact expanse archive classid codebase codetype declare standby usemap ' +
     'tabindex refcols specentry cascade xml:base',
 };
 const effects = new Map(
@@ -138,9 +138,8 @@ export function standardTable(): string {
     '',
     'Elements of other vocabularies are generalised by their `class`; those of learning and',
     'training content are known without one. An element that nothing is known of is kept, is not',
-    'shown, and is reported as an error. Not done: formulas from',
-    'files, and vocabularies other than MathML and SVG without an image for them. Content that',
-    'needs them is reported where it would be missing.',
+    'shown, and is reported as an error. Not done: vocabularies other than MathML and SVG without',
+    'an image for them. Such content is reported.',
     '',
     '## Elements',
     '',

@@ -103,6 +103,28 @@ export const foreign: Cases = {
     },
     print: { has: { formula: 1 } },
   },
+  'a formula is read from a file': {
+    section: mathml,
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<p>Take <mathml><mathmlref href="half.mml"/></mathml> of it.</p>',
+      ),
+      'half.mml': `<?xml version="1.0"?>${math(half)}`,
+    },
+    shows: ['Take', 'of it.'],
+    site: { has: { 'p math mfrac': ['a 2'] } },
+    print: { has: { formula: 1 } },
+  },
+  'a formula whose file is not there is reported': {
+    section: mathml,
+    files: {
+      'a.dita': topic('a', 'Anchors', '<p>Take <mathml><mathmlref href="gone.mml"/></mathml>.</p>'),
+    },
+    shows: ['Take'],
+    problems: ['image.missing'],
+  },
   'of several ways to write a formula the one for readers is shown': {
     section: mathml,
     files: {

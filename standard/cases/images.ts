@@ -118,4 +118,58 @@ export const images: Cases = {
     shows: ['Plan'],
     problems: ['image.missing'],
   },
+  'a link leads to the long description of an image': {
+    section: '3.2.1.8 longdescref',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<fig><image href="plan.svg"><alt>Plan</alt><longdescref href="b.dita"/></image></fig>',
+      ),
+      'b.dita': topic('b', 'The plan in words'),
+      'plan.svg': plan,
+    },
+    shows: ['Description:', 'The plan in words'],
+    site: { links: ['The plan in words → The plan in words'] },
+  },
+  'an attribute names the long description of an image': {
+    section: '3.2.1.8 longdescref',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<image href="plan.svg" longdescref="b.dita"><alt>Plan</alt></image><p>After.</p>',
+      ),
+      'b.dita': topic('b', 'The plan in words'),
+      'plan.svg': plan,
+    },
+    shows: ['Description:', 'The plan in words', 'After.'],
+    site: { links: ['The plan in words → The plan in words'] },
+  },
+  'a long description lies outside': {
+    section: '3.2.1.8 longdescref',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<image href="plan.svg"><alt>Plan</alt><longdescref scope="external" ' +
+          'href="https://brinewell.example/plan"/></image>',
+      ),
+      'plan.svg': plan,
+    },
+    shows: ['Description: https://brinewell.example/plan'],
+  },
+  'a long description that is not there is reported': {
+    section: '3.2.1.8 longdescref',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<image href="plan.svg" longdescref="gone.dita"><alt>Plan</alt></image><p>After.</p>',
+      ),
+      'plan.svg': plan,
+    },
+    shows: ['After.'],
+    problems: ['link.unknown-target'],
+  },
 };

@@ -10,8 +10,7 @@ import type { KeyScope } from './keys.ts';
 import { plainLine } from './plain.ts';
 import type { Origin, AlternateContent, Place, PlaceRole, ResolvedElement } from './publication.ts';
 import type { ResolvedAlternate, ResolvedMap, ResolvedNode } from './resolve/map.ts';
-import type { OtherTitles, ResolvedTopic } from './resolve/resolved.ts';
-import { withAudience } from './resolve/topic.ts';
+import { withAudience, type OtherTitles, type ResolvedTopic } from './resolve/resolved.ts';
 
 /** A topic and where it stands. */
 export interface PlacedTopic {

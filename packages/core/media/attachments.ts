@@ -6,7 +6,8 @@ const names = (list: string): readonly string[] => list.split(' ');
 const textEndings: ReadonlySet<string> = new Set(
   names(
     'txt csv tsv json yaml yml toml ini cfg conf properties log md diff patch css sql sh bat ps1 ' +
-      'py rb pl lua r m tex c h cc cpp hpp cs go rs swift java kt scala ts mjs js dts proto st',
+      'py rb pl lua r m tex c h cc cpp hpp cs go rs swift java kt scala ts mjs js dts proto st ' +
+      'mml',
   ),
 );
 const documentTypes: Readonly<Record<string, string>> = {

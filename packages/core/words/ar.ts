@@ -37,6 +37,7 @@ export const ar: Words = {
   abbreviation: 'اختصار',
   shortForm: 'صيغة قصيرة',
   synonym: 'مرادف',
+  description: 'الوصف',
   conditions: 'الشروط المطلوبة',
   personnel: 'الأفراد المطلوبون',
   equipment: 'المعدات المساندة',

@@ -37,6 +37,7 @@ export const de: Words = {
   abbreviation: 'Abkürzung',
   shortForm: 'Kurzform',
   synonym: 'Synonym',
+  description: 'Beschreibung',
   conditions: 'Erforderliche Bedingungen',
   personnel: 'Erforderliches Personal',
   equipment: 'Hilfsmittel',

@@ -37,6 +37,7 @@ export const en: Words = {
   abbreviation: 'Abbreviation',
   shortForm: 'Short form',
   synonym: 'Synonym',
+  description: 'Description',
   conditions: 'Required conditions',
   personnel: 'Required personnel',
   equipment: 'Support equipment',

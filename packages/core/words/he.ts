@@ -37,6 +37,7 @@ export const he: Words = {
   abbreviation: 'קיצור',
   shortForm: 'צורה קצרה',
   synonym: 'מילה נרדפת',
+  description: 'תיאור',
   conditions: 'תנאים נדרשים',
   personnel: 'כוח אדם נדרש',
   equipment: 'ציוד עזר',

@@ -37,6 +37,7 @@ export const ja: Words = {
   abbreviation: '略語',
   shortForm: '短縮形',
   synonym: '同義語',
+  description: '説明',
   conditions: '必要な条件',
   personnel: '必要な要員',
   equipment: '支援器材',

@@ -41,6 +41,8 @@ export interface Words {
   readonly abbreviation: string;
   readonly shortForm: string;
   readonly synonym: string;
+  /** Before a link to the long description of an image. */
+  readonly description: string;
   readonly conditions: string;
   readonly personnel: string;
   readonly equipment: string;

@@ -66,7 +66,7 @@ function blocksOf(nodes: readonly Node[], walk: Walk): Block[] {
   return flowOf(nodes).flatMap((part) =>
     part.kind === 'block'
       ? blockOf(part.element as ResolvedElement, { ...walk, depth: walk.depth + 1 })
-      : [textBlock(part.nodes, walk)],
+      : textBlocks(part.nodes, walk),
   );
 }
 
@@ -104,13 +104,26 @@ function linesOf(nodes: readonly Node[], { depth, deepest }: Walk): readonly Nod
 }
 
 /** A paragraph, or the image that stands alone in it. */
-function textBlock(nodes: readonly Node[], walk: Walk, element?: ResolvedElement): Block {
+function textBlocks(nodes: readonly Node[], walk: Walk, element?: ResolvedElement): Block[] {
   const own = element === undefined ? {} : { element };
   const images = imagesAlone(nodes);
   return images
-    ? { kind: 'picture', images, ...own }
-    : { kind: 'paragraph', nodes: linesOf(nodes, walk), ...own };
+    ? pictureBlocks({ kind: 'picture', images, ...own })
+    : [{ kind: 'paragraph', nodes: linesOf(nodes, walk), ...own }];
 }
+
+/** A picture, and links to the long descriptions of its images (DITA 1.3, `longdescref`). */
+const pictureBlocks = (picture: Picture): Block[] => [
+  picture,
+  ...picture.images.flatMap((image): Block[] => {
+    const link = child(image, 'longdescref');
+    if (link?.link === undefined) return [];
+    const nodes = [{ ...link, name: 'xref' }];
+    const { when } = image;
+    const element = when ? { ...within(link), when } : within(link);
+    return [{ kind: 'form', element, word: 'description', nodes }];
+  }),
+];
 
 /** One image, or images of which each reader gets one. */
 function imagesAlone(nodes: readonly Node[]): readonly ResolvedElement[] | undefined {
@@ -129,7 +142,7 @@ function imagesAlone(nodes: readonly Node[]): readonly ResolvedElement[] | undef
 function paragraph(element: ResolvedElement, walk: Walk): Block[] {
   const [only, ...more] = flowOf(element.children);
   return only?.kind === 'run' && more.length === 0
-    ? [textBlock(only.nodes, walk, element)]
+    ? textBlocks(only.nodes, walk, element)
     : [group(element, walk)];
 }
 
@@ -241,7 +254,7 @@ const figure: Maker = (element, walk) => {
   const picture: Picture | undefined = image && { kind: 'picture', images: [image] };
   const blocks = children(element)
     .filter(({ name }) => !['title', 'desc', 'area'].includes(name))
-    .flatMap((part) => (part === image ? picture! : blocksOf([part], walk)));
+    .flatMap((part) => (part === image ? pictureBlocks(picture!) : blocksOf([part], walk)));
   const made: Figure = {
     kind: 'figure',
     element,
@@ -483,7 +496,7 @@ const makers: Readonly<Record<string, Maker>> = {
   syntaxdiagram: syntaxDiagram,
   table,
   simpletable: table,
-  image: (element) => [{ kind: 'picture', images: [element] }],
+  image: (element) => pictureBlocks({ kind: 'picture', images: [element] }),
   object: media,
   section: section(),
   example: section('example'),

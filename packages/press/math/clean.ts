@@ -1,4 +1,4 @@
-import { childElements, isElement, type Element, type Node } from '@ukiyo/core/markup';
+import { childElements, isElement, readXml, type Element, type Node } from '@ukiyo/core/markup';
 
 const names = (list: string): ReadonlySet<string> => new Set(list.split(' '));
 
@@ -63,8 +63,7 @@ function cleaned(element: Element): Element | undefined {
 const mathNamespace = 'http://www.w3.org/1998/Math/MathML';
 
 /** Whether an element is a formula in MathML, with a prefix or without. */
-export const isMath = (node: Node): node is Element =>
-  isElement(node) && localName(node.name) === 'math';
+const isMath = (node: Node): node is Element => isElement(node) && localName(node.name) === 'math';
 
 /**
  * A formula as MathML Core, without prefixes and without anything that could act or fetch.
@@ -78,4 +77,21 @@ export function cleanMath(math: Element, isDisplay: boolean): Element {
     attributes: { ...attributes, ...display, xmlns: mathNamespace },
     children,
   };
+}
+
+/**
+ * The formula of a `mathml` element: in it, or in the file that it names.
+ * @param fileText gives the text of a file by its id
+ * @returns undefined where there is no formula
+ */
+export function mathIn(
+  { children }: Element,
+  fileText: (id: string) => string | undefined,
+): Element | undefined {
+  const own = children.find(isMath);
+  if (own) return own;
+  const reference = children.find(isElement);
+  const text = fileText((reference?.attributes['href'] ?? '').slice('asset:'.length));
+  const root = text === undefined ? undefined : readXml(text).document?.root;
+  return root && isMath(root) ? root : undefined;
 }

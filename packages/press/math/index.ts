@@ -1,4 +1,4 @@
 /** Formulas in MathML: cleaned, for screens, for paper, and in words. */
-export { cleanMath, isMath } from './clean.ts';
+export { cleanMath, mathIn } from './clean.ts';
 export { printMath, type PrintMath } from './print.ts';
 export { mathWords } from './words.ts';

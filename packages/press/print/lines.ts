@@ -10,7 +10,7 @@ import { childElements, childNamed, isElement, lineOf, type Element } from '@uki
 import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
 import { calledNotes, normalizeBlocks } from '../blocks/index.ts';
-import { cleanMath, isMath, mathWords, printMath } from '../math/index.ts';
+import { cleanMath, mathIn, mathWords, printMath } from '../math/index.ts';
 import {
   asMet,
   partLanguageOf,
@@ -184,9 +184,14 @@ function calledNote(state: LineState, element: ResolvedElement): Inline[] {
   return [made];
 }
 
-function formula({ children, attributes }: Element): Inline[] {
-  const math = children.find(isMath);
-  if (!math) return [];
+/** A file without a formula is named in its place. */
+const fileOfFormula = (element: Element): string =>
+  childElements(element)[0]?.attributes['href']?.slice('asset:'.length) ?? '';
+
+function formula(state: LineState, element: Element): Inline[] {
+  const { attributes } = element;
+  const math = mathIn(element, state.typesetting().normalizing.fileText);
+  if (!math) return [printable(fileOfFormula(element))];
   const block = attributes['display'] === 'block' || math.attributes['display'] === 'block';
   const clean = cleanMath(math, block);
   return [{ t: 'math', c: printMath(clean), alt: printable(mathWords(clean)), block }];
@@ -205,7 +210,7 @@ const makers: Readonly<Record<string, LineMaker>> = {
   synnote: footnoteElement,
   boolean: (_state, { attributes }) => [attributes['state'] ?? ''],
   image: (state, element) => inlineImage(state.typesetting(), element),
-  mathml: (_state, element) => formula(element),
+  mathml: formula,
   xref: link,
   link,
   term: link,

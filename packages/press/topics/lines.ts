@@ -11,7 +11,7 @@ import {
   type Node,
 } from '@ukiyo/core/markup';
 import { normalizeBlocks } from '../blocks/index.ts';
-import { cleanMath, isMath } from '../math/index.ts';
+import { cleanMath, mathIn } from '../math/index.ts';
 import { asMet, linkWords, peerName, peerTitle } from '../shared/index.ts';
 import { ownOf, type Rendering } from './context.ts';
 import { isEmpty, join, tag, text, withOwn, type Html } from '../html/index.ts';
@@ -107,7 +107,7 @@ function plainInline(rendering: Rendering, written: Element): Html {
     case 'image':
       return imageHtml(rendering, element);
     case 'mathml':
-      return formulaHtml(element);
+      return formulaHtml(rendering, element);
     case 'object': {
       const media = readMedia(element);
       return media ? mediaHtml(rendering, media, idOf(element)) : [];
@@ -132,9 +132,12 @@ function plainInline(rendering: Rendering, written: Element): Html {
 }
 
 /** A formula, as MathML Core, which browsers and e-readers show. */
-function formulaHtml({ attributes, children }: Element): Html {
-  const math = children.find(isMath);
-  return math ? htmlOf(cleanMath(math, attributes['display'] === 'block')) : [];
+function formulaHtml({ normalizing }: Rendering, element: Element): Html {
+  const math = mathIn(element, normalizing.fileText);
+  const isDisplay = element.attributes['display'] === 'block';
+  // A file without a formula is named in its place.
+  const file = childElements(element)[0]?.attributes['href'] ?? '';
+  return math ? htmlOf(cleanMath(math, isDisplay)) : text(file.slice('asset:'.length));
 }
 
 const htmlOf = ({ name, attributes, children }: Element): Html =>

@@ -49,6 +49,7 @@ import {
   type MapContext,
 } from './entry.ts';
 import { hasWords, nodeOf, type MapNode, type NewNode } from './node.ts';
+import { PendingNodes } from './pending.ts';
 import { relationsIn, type PlacedTable } from './relations.ts';
 
 /** A topic that is at hand without being shown (DITA 1.3, `processing-role`). */
@@ -119,8 +120,7 @@ class MapReader {
   readonly #peers: PeerMap[] = [];
   readonly #resources: MapResource[] = [];
   readonly #read = new Set<string>();
-  /** Entries for which all maps must have been read, and what then stands for them. */
-  readonly #later = new Map<MapNode, () => readonly MapNode[]>();
+  readonly #pending = new PendingNodes();
   readonly #anchors = new Anchors();
   readonly #borrowing = new Map<Element, boolean>();
   #count = 0;
@@ -150,7 +150,7 @@ class MapReader {
       const set = library.item(id);
       if (set && !this.#read.has(id)) this.#map({ ...outside, item: set, depth: deepest });
     }
-    const nodes = this.#settled(read);
+    const nodes = this.#pending.settled(read);
     return {
       root: map.root ? this.#filled(map.root, [], outside) : element('map'),
       nodes: [...nodes, ...this.#hungInThemselves(map)],
@@ -277,14 +277,14 @@ class MapReader {
     const { conref, conkeyref = '' } = attributes;
     if (conref !== undefined) return this.#lent(borrower, readReference(conref, item.id), context);
     const at = this.#plainNode(element, { item: item.id, path }, context);
-    return this.#laterFor(at, () => {
+    return this.#pending.add(at, () => {
       const [key = '', part] = conkeyref.split('/');
       const found = lookUpKey(context.scope, key);
       const target =
         found?.href === undefined ? undefined : readReference(found.href, found.origin.item);
       const reference =
         target?.kind === 'item' && part !== undefined ? { ...target, element: part } : target;
-      return this.#settled(this.#lent(borrower, reference, context));
+      return this.#pending.settled(this.#lent(borrower, reference, context));
     });
   }
 
@@ -356,8 +356,8 @@ class MapReader {
     const node = nodeOf(element, standing, cascading, children);
     const { keyref } = element.attributes;
     if (keyref === undefined) return this.#shown(entry, node);
-    return this.#laterFor(node, () =>
-      this.#byKey({ entry, keyref, context }, this.#withSettled(node)),
+    return this.#pending.add(node, () =>
+      this.#byKey({ entry, keyref, context }, this.#pending.withSettled(node)),
     );
   }
 
@@ -408,17 +408,12 @@ class MapReader {
     return nodeOf(element, { ...standing, ...pages }, cascading, []);
   }
 
-  #laterFor(node: MapNode, make: () => readonly MapNode[]): readonly MapNode[] {
-    this.#later.set(node, make);
-    return [node];
-  }
-
   /** Where other maps hang in what they have (DITA 1.3, 3.2.2 `anchor`). */
   #anchor(element: Element, origin: Origin, context: MapContext): readonly MapNode[] {
     const key = `${origin.item}/${element.attributes['id'] ?? ''}`;
     this.#anchors.add(key);
-    return this.#laterFor(this.#plainNode(element, origin, context), () =>
-      this.#settled(this.#anchors.take(key)),
+    return this.#pending.add(this.#plainNode(element, origin, context), () =>
+      this.#pending.settled(this.#anchors.take(key)),
     );
   }
 
@@ -428,8 +423,8 @@ class MapReader {
     if (anchorref === undefined) return nodes;
     const { id } = context.item;
     const key = this.#anchors.hang(readReference(anchorref, id), nodes);
-    return this.#laterFor(this.#plainNode(root, { item: id, path: [] }, context), () =>
-      this.#anchors.isRead(key) ? [] : this.#settled(nodes),
+    return this.#pending.add(this.#plainNode(root, { item: id, path: [] }, context), () =>
+      this.#anchors.isRead(key) ? [] : this.#pending.settled(nodes),
     );
   }
 
@@ -442,22 +437,8 @@ class MapReader {
         `The map “${map}” is anchored in itself. Its topics stand at the end.`,
         { item: id, path: [] },
       );
-      return this.#settled(this.#anchors.take(key));
+      return this.#pending.settled(this.#anchors.take(key));
     });
-  }
-
-  /** Entries with what stands for those that had to wait until all maps were read. */
-  #settled(nodes: readonly MapNode[]): readonly MapNode[] {
-    if (this.#later.size === 0) return nodes;
-    return nodes.flatMap((node) => this.#later.get(node)?.() ?? [this.#withSettled(node)]);
-  }
-
-  #withSettled(node: MapNode): MapNode {
-    const children = this.#settled(node.children);
-    const isSame =
-      children.length === node.children.length &&
-      children.every((child, at) => child === node.children[at]);
-    return isSame ? node : { ...node, children };
   }
 
   /** An entry that names what it shows by a key (DITA 1.3, 2.4.4.5). */
@@ -487,7 +468,7 @@ class MapReader {
     const isMap =
       reference.kind === 'item' && this.#expansion.library.item(reference.id)?.kind === 'map';
     return isMap
-      ? this.#settled(this.#subMap(named, { ...context, role: node.role }))
+      ? this.#pending.settled(this.#subMap(named, { ...context, role: node.role }))
       : this.#shown(named, titled);
   }
 

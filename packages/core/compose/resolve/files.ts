@@ -17,6 +17,7 @@ const fileAttribute: Readonly<Record<string, string>> = {
   object: 'data',
   param: 'value',
   coderef: 'href',
+  mathmlref: 'href',
 };
 
 /** The attribute, where the element shows a file. */

@@ -13,6 +13,7 @@ const linkElements = new Set([
   'cite',
   'lq',
   'longquoteref',
+  'longdescref',
 ]);
 /** Elements that are nothing without a target or words. */
 export const mustLead = (name: string): boolean => name === 'xref' || name === 'link';

@@ -1,4 +1,4 @@
-import type { Facet, Lens, OpenFacet } from '../../facets/index.ts';
+import type { Facet, Lens, OpenFacet, When } from '../../facets/index.ts';
 import type { Library, Reference } from '../../library/index.ts';
 import type { Element, Node } from '../../markup/index.ts';
 import type { Path, Problem } from '../../problems/index.ts';
@@ -114,3 +114,7 @@ export const childCursor = (cursor: Cursor, index: number): Cursor => ({
 });
 
 export const originOf = ({ item, path }: Cursor): Origin => ({ item, path });
+
+/** The element, restricted to the readers for whom `when` holds. */
+export const withAudience = (element: ResolvedElement, when: When | undefined): ResolvedElement =>
+  when ? { ...element, when: [...(element.when ?? []), when] } : element;

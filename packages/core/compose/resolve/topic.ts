@@ -1,10 +1,4 @@
-import {
-  evaluateProfile,
-  whenOf,
-  withFlags,
-  type MarkLook,
-  type When,
-} from '../../facets/index.ts';
+import { evaluateProfile, whenOf, withFlags, type MarkLook } from '../../facets/index.ts';
 import { definitionOf, isA, isForeign, isTopic, labelOf } from '../../grammar/index.ts';
 import {
   checkItem,
@@ -12,36 +6,33 @@ import {
   findPassage,
   mergeAttributes,
   nameOfPassage,
-  readReference,
   type Borrower,
   type FoundElement,
 } from '../../library/index.ts';
 import {
-  childElements,
-  childNamed,
   findOutermost,
   isElement,
   joinTexts,
-  lineOf,
   type Attributes,
   type Element,
   type Node,
 } from '../../markup/index.ts';
 import { isTextType } from '../../media/index.ts';
 import { atItem } from '../../problems/index.ts';
-import { definitionsByReader, lookUpKey, type DefinedKey } from '../keys.ts';
 import { ordinalsIn } from '../ordinals.ts';
 import type { ResolvedElement } from '../publication.ts';
 import { pathKey, type Push } from '../pushing.ts';
-import { termForms } from './abbreviations.ts';
 import { anchorOf } from './anchors.ts';
 import { filesOf } from './files.ts';
+import { foreignContent } from './foreign.ts';
 import { Gathering } from './gathering.ts';
-import { linkOf, mustLead } from './links.ts';
+import { KeyWords } from './key-words.ts';
+import { linkOf } from './links.ts';
 import { passageReference, passageSources } from './passages.ts';
 import {
   childCursor,
   originOf,
+  withAudience,
   type Cursor,
   type ResolutionContext,
   type ResolvedTopic,
@@ -49,17 +40,6 @@ import {
 
 /** Never published. `prolog` and `titlealts` are read for what they give and then left out. */
 const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'sort-as', 'data-about']);
-/** Whether the key of an element names a file, not its words. */
-const isKeyedFile = (name: string): boolean => isA(name, 'image') || name === 'object';
-
-/** A link says its words in an element of their own; a description is none of them. */
-const hasOwnWords = ({ name, children }: Element): boolean =>
-  children.some((child) =>
-    name === 'link'
-      ? isElement(child) && child.name === 'linktext'
-      : !isElement(child) || child.name !== 'desc',
-  );
-
 /** A topic, or one nested in it, and where it is to stand. */
 export interface TopicAtPlace {
   readonly item: string;
@@ -118,10 +98,12 @@ export function resolveTopic(place: TopicAtPlace, context: ResolutionContext): R
 class TopicResolver {
   readonly #topic: FoundElement;
   readonly #gathering: Gathering;
+  readonly #keyWords: KeyWords;
 
   constructor(topic: FoundElement, gathering: Gathering) {
     this.#topic = topic;
     this.#gathering = gathering;
+    this.#keyWords = new KeyWords(gathering, (nodes, cursor) => this.#nodes(nodes, cursor));
   }
 
   /**
@@ -180,55 +162,40 @@ class TopicResolver {
     if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
       return this.#borrowed({ element, attributes, place: cursor });
     if (isForeign(element.name)) return this.#foreign({ ...element, attributes }, cursor);
-    if (element.name === 'coderef') return this.#quoted(element, cursor);
+    if (isQuoted(element.name)) return this.#quoted({ ...element, attributes }, cursor);
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
-    return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
+    const whole = isA(element.name, 'image') ? withDescription(element) : element;
+    return this.#withFiles(this.#resolved(whole, attributes, cursor, verdict.marked), cursor);
   }
 
-  /**
-   * Formulas in MathML stay as they are; drawings in SVG become images. Of another vocabulary the
-   * image or media that stands in for it is shown.
-   */
+  /** What is shown of content in another vocabulary. */
   #foreign(element: Element, cursor: Cursor): readonly ResolvedElement[] {
-    const { attributes, children } = element;
-    const inside = (name: string): number =>
-      children.findIndex(
-        (child) => isElement(child) && child.name.replace(/^[^:]*:/u, '') === name,
-      );
-    const formula = children[inside('math')];
-    if (formula) {
-      const [holder] = [
-        this.#resolved({ ...element, children: [] }, attributes, cursor, undefined),
-      ];
-      return [{ ...holder, name: 'mathml', children: [formula] }];
+    const { attributes } = element;
+    const found = foreignContent(element);
+    if (found.kind === 'formula') {
+      const holder = { ...element, children: [] };
+      const resolved = this.#resolved(holder, attributes, cursor, undefined);
+      return [{ ...resolved, name: 'mathml', children: [found.formula] }];
     }
-    const drawing = children[inside('svg')];
-    if (drawing && isElement(drawing)) {
-      const href = `asset:${this.#gathering.addDrawing(drawing)}`;
-      const image = {
-        name: 'image',
-        attributes: { ...attributes, href },
-        children: altOf(drawing),
-      };
+    if (found.kind === 'formula-file') {
+      const file = this.element(found.element, childCursor(cursor, found.index));
+      const resolved = this.#resolved({ ...element, children: [] }, attributes, cursor, undefined);
+      return file.length === 0 ? [] : [{ ...resolved, name: 'mathml', children: file }];
+    }
+    if (found.kind === 'drawing') {
+      const href = `asset:${this.#gathering.addDrawing(found.drawing)}`;
+      const image = { name: 'image', attributes: { ...attributes, href }, children: found.alt };
       return [this.#resolved(image, image.attributes, cursor, undefined)];
     }
-    const file = inside('svgref');
-    const reference = children[file];
-    if (reference && isElement(reference)) {
-      const image = { ...reference, name: 'image' };
-      return this.element(image, childCursor(cursor, file));
-    }
-    const instead = children.flatMap((child, index) =>
-      isElement(child) && (isA(child.name, 'image') || child.name === 'object')
-        ? this.element(child, childCursor(cursor, index))
-        : [],
+    const instead = found.instead.flatMap(({ element: one, index }) =>
+      this.element(one, childCursor(cursor, index)),
     );
     return instead.length > 0 ? instead : this.#notShown(element, cursor);
   }
 
-  /** Lines of a file of code, by the fragment of its address (DITA 1.3, 3.4.4 `coderef`). */
+  /** A formula in a file, or lines of code by the fragment of its address (DITA 1.3, 3.4.4). */
   #quoted(element: Element, cursor: Cursor): readonly ResolvedElement[] {
     const { attributes } = element;
     const [, fragment] = (attributes['href'] ?? '').split('#', 2);
@@ -248,7 +215,7 @@ class TopicResolver {
 
   /** Another vocabulary than that of the content model, or a file, is kept and cannot be shown. */
   #notShown(element: Element, cursor: Cursor): readonly ResolvedElement[] {
-    if (element.name === 'coderef' || !element.children.every(isBlank))
+    if (isQuoted(element.name) || !element.children.every(isBlank))
       this.#gathering.report(
         'error',
         'content.not-shown',
@@ -290,7 +257,8 @@ class TopicResolver {
     if (when) resolved.when = [when];
     if (anchor !== undefined) resolved.anchor = anchor;
     if (link !== undefined) resolved.link = link;
-    if (name === 'abbreviated-form') Object.assign(resolved, this.#forms(attributes, cursor));
+    if (name === 'abbreviated-form')
+      Object.assign(resolved, this.#keyWords.formsOf(attributes, cursor));
     if (marked) {
       resolved.marked = marked;
       resolved.children = this.#flagged(resolved, marked).children;
@@ -323,7 +291,7 @@ class TopicResolver {
     const inner = cursorInside(element, cursor);
     const before = why.length;
     const children = joinTexts([
-      ...(this.#words(element, attributes, cursor) ?? []),
+      ...(this.#keyWords.of(element, attributes, cursor) ?? []),
       ...this.#nodes(element.children, inner),
     ]);
     if (
@@ -434,94 +402,19 @@ class TopicResolver {
         .map((passage) => withAudience(passage, source.when));
     });
   }
+}
 
-  /** What its key says where it has no words of its own; undefined where it says nothing. */
-  #words(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] | undefined {
-    const key = attributes['keyref']?.split('/')[0];
-    if (key === undefined || isKeyedFile(element.name) || hasOwnWords(element)) return undefined;
-    const { context, why } = this.#gathering;
-    const origin = originOf(cursor);
-    const set = context.variables[key];
-    if (set !== undefined) {
-      why.push({ kind: 'replaced', origin, detail: `${key} is set by the edition` });
-      return [set];
-    }
-    const isLink = mustLead(element.name);
-    const definition = lookUpKey(context.scope, key);
-    if (!definition) {
-      // Of a link that is said where its target is looked for.
-      if (isLink) return undefined;
-      this.#gathering.report(
-        'error',
-        'key.undefined',
-        `The variable “${key}” is not defined in this publication.`,
-        origin,
-      );
-      return [`[${key}]`];
-    }
-    if (cursor.keys.includes(key)) {
-      this.#gathering.report('error', 'key.cycle', `The variable “${key}” uses itself.`, origin);
-      return [`[${key}]`];
-    }
-    why.push({ kind: 'replaced', origin, detail: key });
-    const words = this.#wordsOf(definition, { ...cursor, keys: [...cursor.keys, key] }, isLink);
-    return words && element.name === 'link'
-      ? [{ name: 'linktext', attributes: {}, children: words }]
-      : words;
-  }
+/** Whether an element shows the text of a file. */
+const isQuoted = (name: string): boolean => name === 'coderef' || name === 'mathmlref';
 
-  /**
-   * The text of a definition, or of several of which each is for some readers.
-   * @param isLink whether what it leads to says its title itself
-   */
-  #wordsOf(definition: DefinedKey, cursor: Cursor, isLink: boolean): readonly Node[] | undefined {
-    const wordsOf = (
-      one: Pick<DefinedKey, 'text' | 'linkText' | 'href' | 'origin'>,
-    ): readonly Node[] | undefined => {
-      const { borrowing, keys } = cursor;
-      const leads = one.href !== undefined;
-      const text = isLink ? (one.linkText ?? (leads ? undefined : one.text)) : one.text;
-      if (text) return this.#nodes(text, { ...one.origin, borrowing, keys });
-      return isLink ? undefined : this.#titleOf(one.href, one.origin.item);
-    };
-    const given = definitionsByReader(definition);
-    if (given.length === 1) return wordsOf(definition);
-    const made = given.flatMap(({ definition: one, when }) => {
-      const children = wordsOf(one);
-      const phrase = { name: 'ph', attributes: {}, origin: originOf(cursor) };
-      return children ? [withAudience({ ...phrase, children }, when)] : [];
-    });
-    return isLink && made.length === 0 ? undefined : made;
-  }
-
-  /** What a short form says first and from then on, where its key leads to an entry of a glossary. */
-  #forms(
-    attributes: Attributes,
-    cursor: Cursor,
-  ): Partial<Pick<ResolvedElement, 'children' | 'firstForm'>> {
-    const reference = this.#gathering.keyTarget(attributes['keyref'] ?? '');
-    const id = reference?.kind === 'item' ? this.#gathering.choose(reference.id).id : undefined;
-    const root = id === undefined ? undefined : this.#gathering.readItem(id)?.root;
-    const forms = root && termForms(root);
-    if (!forms || id === undefined) return {};
-    const { keys, borrowing } = cursor;
-    const said = ({ element, path }: FoundElement): Node[] =>
-      this.#nodes(element.children, { item: id, path, keys, borrowing });
-    const children = said(forms.short);
-    return cursor.isTitle ? { children } : { children, firstForm: said(forms.first) };
-  }
-
-  /** The title of what a key leads to, which it says where it has no text. */
-  #titleOf(href: string | undefined, from: string): readonly Node[] {
-    if (href === undefined) return [];
-    const reference = readReference(href, from);
-    const root =
-      reference.kind === 'item'
-        ? this.#gathering.readItem(this.#gathering.choose(reference.id).id)?.root
-        : undefined;
-    const title = root && childNamed(root, 'title', 'glossterm');
-    return [title ? lineOf(title) : href];
-  }
+/** An image that names its long description in an attribute, with an element for it. */
+function withDescription(image: Element): Element {
+  const { attributes, children } = image;
+  const href = attributes['longdescref'];
+  const hasOne = children.some((child) => isElement(child) && child.name === 'longdescref');
+  if (href === undefined || hasOne) return image;
+  const description = { name: 'longdescref', attributes: { href }, children: [] };
+  return { ...image, children: [...children, description] };
 }
 
 function cursorInside({ name }: Element, cursor: Cursor): Cursor {
@@ -532,17 +425,7 @@ function cursorInside({ name }: Element, cursor: Cursor): Cursor {
 const isPushed = ({ conaction }: Attributes): boolean =>
   conaction === 'mark' || (conaction?.startsWith('push') ?? false);
 
-/** What a drawing says of itself (SVG 2, 5.8 “title and desc”). */
-function altOf(drawing: Element): readonly Element[] {
-  const said = childElements(drawing).find(({ name }) => /(^|:)title$/u.test(name));
-  return said ? [{ name: 'alt', attributes: {}, children: [lineOf(said)] }] : [];
-}
-
 const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
-
-/** The element, restricted to the readers for whom `when` holds. */
-export const withAudience = (element: ResolvedElement, when: When | undefined): ResolvedElement =>
-  when ? { ...element, when: [...(element.when ?? []), when] } : element;
 
 const indexTermsIn = (node: Node): ResolvedElement[] =>
   isElement(node)
