@@ -16,7 +16,7 @@ export const hostile: Cases = {
   'entities that grow beyond all bounds end their topic alone': {
     section: entities,
     files: {
-      'a.dita': `<!DOCTYPE topic [<!ENTITY a "${'lol'.repeat(50)}">${[...'bcdefgh']
+      'a.dita': `<!DOCTYPE topic [<!ENTITY a "${'lol'.repeat(50)}">${Array.from('bcdefgh')
         .map((name, at) => `<!ENTITY ${name} "${`&${'abcdefg'[at]!};`.repeat(10)}">`)
         .join('')}]><topic id="a"><title>Anchors</title><body><p>&h;</p></body></topic>`,
       ...good,

@@ -101,7 +101,8 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
         @click="shown = 'problems'"
       >
         Problems
-        <span v-if="problems.length > 0" class="seal-text">{{ problems.length }}</span>
+        <!-- Always there: tabs that move when it comes would be missed by who clicks them. -->
+        <span class="count seal-text">{{ problems.length || '' }}</span>
       </button>
       <button
         id="tab-uses"
@@ -197,6 +198,10 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
 .tabs button[aria-selected='true'] {
   color: var(--ink);
   box-shadow: inset 0 -2px var(--prussian);
+}
+.count {
+  display: inline-block;
+  min-width: 2ch;
 }
 #bench-panel {
   overflow: auto;
