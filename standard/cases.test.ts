@@ -17,6 +17,7 @@ import { notes } from './cases/notes.ts';
 import { relating } from './cases/relating.ts';
 import { said } from './cases/said.ts';
 import { safety } from './cases/safety.ts';
+import { schemes } from './cases/schemes.ts';
 import { specialising } from './cases/specialising.ts';
 import { tables } from './cases/tables.ts';
 import { technical } from './cases/technical.ts';
@@ -44,6 +45,7 @@ const suites: Readonly<Record<string, Cases>> = {
   relating,
   safety,
   said,
+  schemes,
   specialising,
   tables,
   technical,

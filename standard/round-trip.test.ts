@@ -174,6 +174,20 @@ describe('a package with files beside its topics', () => {
     expect(saidBy(out.get('topics/a.dita')!).root).toBe(saidBy(topic).root);
     expect(out.get('src/run.py')).toBe('one\ntwo\nthree\n');
   });
+  it('comes back with its subject schemes, and a list of those facets alone that they lack', () => {
+    const scheme =
+      '<subjectScheme><subjectdef keys="people"><subjectHead><subjectHeadMeta><navtitle>Aboard' +
+      '</navtitle></subjectHeadMeta><subjectdef keys="crew"/></subjectHead></subjectdef>' +
+      '<enumerationdef><elementdef name="note"/><attributedef name="type"/>' +
+      '<subjectdef keyref="people"/><defaultSubject keyref="crew"/></enumerationdef>' +
+      '<enumerationdef><attributedef name="audience"/><subjectdef keyref="people"/>' +
+      '</enumerationdef></subjectScheme>';
+    const map = '<map><mapref href="lists/values.ditamap" type="subjectScheme"/></map>';
+    const out = given({ 'lists/values.ditamap': scheme, 'book.ditamap': map });
+    expect([...out.keys()].sort()).toEqual(['book.ditamap', 'lists/values.ditamap']);
+    expect(saidBy(out.get('lists/values.ditamap')!).root).toBe(saidBy(scheme).root);
+    expect(saidBy(out.get('book.ditamap')!).root).toBe(saidBy(map).root);
+  });
   it('comes back with the flags of its filters', () => {
     const filter =
       '<val><revprop action="flag" changebar="solid" style="bold underline" val="2">' +

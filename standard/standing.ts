@@ -63,7 +63,8 @@ const isOfMaps = ({ name }: ElementDefinition): boolean =>
 const mapParts: ReadonlySet<string> = new Set(
   names(
     'topicmeta reltable relheader relcolspec relrow relcell anchor navref ditavalmeta ' +
-      'dvrResourcePrefix dvrResourceSuffix dvrKeyscopePrefix dvrKeyscopeSuffix bookmeta',
+      'dvrResourcePrefix dvrResourceSuffix dvrKeyscopePrefix dvrKeyscopeSuffix bookmeta ' +
+      'subjectHeadMeta elementdef attributedef',
   ),
 );
 

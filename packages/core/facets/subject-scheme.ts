@@ -13,6 +13,17 @@ import { pigments, type Facet, type FacetValue } from './lens.ts';
 const rootName = 'subjectScheme';
 const deepest = 20;
 
+/** Elements that hold narrower subjects and are none themselves. */
+const holders: ReadonlySet<string> = new Set([
+  'subjectHead',
+  'hasInstance',
+  'hasKind',
+  'hasNarrower',
+  'hasPart',
+]);
+const isHolder = ({ name }: Element): boolean => holders.has(name);
+const isOfSubjects = (one: Element): boolean => one.name === 'subjectdef' || isHolder(one);
+
 export const isSubjectScheme = (root: Element): boolean => root.name === rootName;
 
 /**
@@ -30,14 +41,15 @@ export function readSubjectScheme(text: string): {
   const subjects = new Map<string, Element>();
   const gather = (parent: Element): void =>
     childElements(parent).forEach((child) => {
-      if (child.name !== 'subjectdef') return;
+      if (!isOfSubjects(child)) return;
       const key = child.attributes['keys'];
       if (key !== undefined && !subjects.has(key)) subjects.set(key, child);
       gather(child);
     });
   gather(document.root);
   const facets = childElements(document.root)
-    .filter(({ name }) => name === 'enumerationdef')
+    // One that holds for a single element is no facet: it is kept in its file.
+    .filter((one) => one.name === 'enumerationdef' && !childNamed(one, 'elementdef'))
     .flatMap((binding): Facet[] => {
       const name = childNamed(binding, 'attributedef')?.attributes['name'];
       const key = childNamed(binding, 'subjectdef')?.attributes['keyref'] ?? '';
@@ -62,6 +74,7 @@ function valuesIn(subject: Element, depth: number): FacetValue[] {
   if (depth > deepest) return [];
   return childElements(subject).flatMap((child): FacetValue[] => {
     const name = child.attributes['keys'];
+    if (isHolder(child)) return valuesIn(child, depth + 1);
     if (child.name !== 'subjectdef' || name === undefined || name === '') return [];
     const values = valuesIn(child, depth + 1);
     return [

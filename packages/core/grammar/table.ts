@@ -9,6 +9,7 @@ import { mapElements } from './elements/map.ts';
 import { prologElements } from './elements/prolog.ts';
 import { releaseElements } from './elements/release.ts';
 import { safetyElements } from './elements/safety.ts';
+import { schemeElements } from './elements/scheme.ts';
 import { taskElements } from './elements/task.ts';
 import { technicalElements } from './elements/technical.ts';
 import { topicElements } from './elements/topic.ts';
@@ -25,6 +26,7 @@ export const elementDefinitions: readonly ElementDefinition[] = [
   ...prologElements,
   ...releaseElements,
   ...mapElements,
+  ...schemeElements,
 ];
 
 const byName = new Map(elementDefinitions.map((definition) => [definition.name, definition]));

@@ -2,6 +2,7 @@ import {
   conditionsOf,
   evaluateProfile,
   facetValuesOf,
+  isSubjectScheme,
   type Facet,
   type Lens,
 } from '../facets/index.ts';
@@ -92,6 +93,8 @@ export function definitionsIn(
   map: Element,
 ): { readonly definition: KeyDefinition; readonly path: Path }[] {
   const found: { definition: KeyDefinition; path: Path }[] = [];
+  // The keys of subjects name values of attributes.
+  if (isSubjectScheme(map)) return found;
   walk(map, (reference, path) => {
     if (isA(reference.name, 'topicref'))
       for (const definition of definitionsOf(reference))

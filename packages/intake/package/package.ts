@@ -101,6 +101,9 @@ interface Parsed {
   readonly text?: string;
 }
 
+/** The list of facets in a package that a library gives out. */
+const facetsFile = 'facets.ditamap';
+
 /** Beside the DITA of a package: its editions, with their designs. */
 export const publishingFile = 'publishing.json';
 
@@ -204,7 +207,11 @@ class Sorting {
     if (/\.ditaval$/iu.test(path)) return this.#takeLens(path, text);
     const { document, problems: found } = readXml(text);
     this.#tellOf(path, found);
-    if (document && isSubjectScheme(document.root)) return this.#takeFacets(path, text);
+    if (document && isSubjectScheme(document.root)) {
+      this.#takeFacets(path, text);
+      // The list of facets that a library gives out is read again whole.
+      if (path === facetsFile) return;
+    }
     const root = document && keepingSurroundings(document);
     const wanted = root?.attributes['id'];
     const isName = wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]{0,149}$/u.test(wanted);

@@ -1,4 +1,6 @@
 import {
+  isSubjectScheme,
+  readSubjectScheme,
   withFlagImages,
   writeDitaval,
   writeSubjectScheme,
@@ -114,17 +116,29 @@ export function ditaFiles(
       lensPath(lens.id),
       encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(flagged(lens))}`),
     );
-  if (facets.length > 0)
-    files.set(
-      'facets.ditamap',
-      encoder.encode(
-        '<?xml version="1.0" encoding="UTF-8"?>\n' +
-          '<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" ' +
-          '"subjectScheme.dtd">\n' +
-          writeSubjectScheme(facets),
-      ),
-    );
+  const list = facetList(
+    trees.flatMap(({ root }) => root ?? []),
+    facets,
+  );
+  if (list !== undefined) files.set('facets.ditamap', encoder.encode(list));
   return files;
+}
+
+/** The facets that no subject scheme among the maps says; undefined where there are none. */
+function facetList(roots: readonly Element[], facets: readonly Facet[]): string | undefined {
+  const said = new Set(
+    roots
+      .filter(isSubjectScheme)
+      .flatMap((root) => readSubjectScheme(writeCanonical(root)).facets)
+      .map((facet) => JSON.stringify(facet)),
+  );
+  const others = facets.filter((facet) => !said.has(JSON.stringify(facet)));
+  return others.length === 0
+    ? undefined
+    : '<?xml version="1.0" encoding="UTF-8"?>\n' +
+        '<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" ' +
+        '"subjectScheme.dtd">\n' +
+        writeSubjectScheme(others);
 }
 
 /**

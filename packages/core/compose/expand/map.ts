@@ -1,5 +1,6 @@
 import {
   evaluateProfile,
+  isSubjectScheme,
   throughLens,
   whenOf,
   type Facet,
@@ -571,6 +572,8 @@ class MapReader {
       );
       return [];
     }
+    // A scheme says which values attributes have, and shows nothing.
+    if (sub.root && isSubjectScheme(sub.root)) return [];
     if (context.maps.includes(sub.id)) {
       this.#report(
         'map.cycle',
