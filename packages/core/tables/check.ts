@@ -1,6 +1,6 @@
 import { isElement, walk, type Element } from '../markup/index.ts';
 import type { Problem } from '../problems/index.ts';
-import { gridOf } from './grid.ts';
+import { gridOf, mostColumns } from './grid.ts';
 
 /**
  * Whether the cells of all tables of a text have a place.
@@ -28,6 +28,7 @@ const placing = ['colname', 'namest', 'nameend', 'spanname', 'morerows'];
 /** Whether every cell has its place by its order alone, as in most tables: quicker than a grid. */
 function isSimple({ attributes, children }: Element): boolean {
   const columns = Number(attributes['cols']);
+  if (columns > mostColumns) return false;
   return children.every(
     (section) =>
       !isElement(section) ||

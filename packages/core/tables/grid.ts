@@ -253,7 +253,7 @@ class CalsReader {
 }
 
 /** More columns are a slip of the pen. */
-const mostColumns = 200;
+export const mostColumns = 200;
 
 const ruled = (edge: keyof CellRules, written: string | undefined): CellRules =>
   written === undefined ? {} : { [edge]: written !== '0' };
