@@ -8,7 +8,7 @@ import {
   type ValuesByFacet,
   type When,
 } from '../facets/index.ts';
-import type { KeyDefinition } from '../library/index.ts';
+import { readReference, type KeyDefinition, type Reference } from '../library/index.ts';
 import type { Branch } from './branches.ts';
 import type { Origin } from './publication.ts';
 
@@ -144,6 +144,21 @@ function lookUpInside(
     if (inner) return inner;
   }
   return undefined;
+}
+
+/** What `key` or `key/element` leads to; undefined where the key leads nowhere. */
+export function keyReference(scope: KeyScope, keyref: string): Reference | undefined {
+  const [key, element] = splitKey(keyref);
+  const definition = lookUpKey(scope, key);
+  if (definition?.href === undefined) return undefined;
+  const reference = readReference(definition.href, definition.origin.item);
+  return element !== undefined && reference.kind === 'item' ? { ...reference, element } : reference;
+}
+
+/** The two parts of `key/element`: an element may stand deeper, as `key/topic/element`. */
+function splitKey(keyref: string): readonly [key: string, element: string | undefined] {
+  const slash = keyref.indexOf('/');
+  return slash === -1 ? [keyref, undefined] : [keyref.slice(0, slash), keyref.slice(slash + 1)];
 }
 
 /** A definition with what the key says that it names. */

@@ -6,13 +6,12 @@ import {
   withoutBorrowing,
   type FoundElement,
   type Library,
-  type Reference,
 } from '../library/index.ts';
 import { isElement, nodeAt, type Attributes, type Element } from '../markup/index.ts';
 import { problem, type Path, type Problem } from '../problems/index.ts';
 import type { ExpandedMap } from './expand/map.ts';
 import { allNodes } from './expand/node.ts';
-import { lookUpKey, type KeyScope } from './keys.ts';
+import { keyReference, type KeyScope } from './keys.ts';
 import type { Origin, Reason } from './publication.ts';
 
 /** Content that one topic puts into another (DITA 1.3, 2.5.1.3 “Pushing content”). */
@@ -137,7 +136,7 @@ class PushGathering implements PushedContent {
   #target({ attributes }: Element, { id, scope }: Source): PushTarget | undefined {
     const { conref, conkeyref } = attributes;
     const reference =
-      conref === undefined ? keyed(conkeyref ?? '', scope) : readReference(conref, id);
+      conref === undefined ? keyReference(scope, conkeyref ?? '') : readReference(conref, id);
     if (reference?.kind !== 'item' || reference.element === undefined) return undefined;
     const root = this.#context.library.item(reference.id)?.root;
     const found = root && elementById(root, reference.element);
@@ -188,14 +187,6 @@ function markBeside(
     .filter(isElement)
     .find(({ attributes }) => attributes['conaction'] !== `push${action}`);
   return beside?.attributes['conaction'] === 'mark' ? beside : undefined;
-}
-
-function keyed(conkeyref: string, scope: KeyScope): Reference | undefined {
-  const [key = '', element] = conkeyref.split('/');
-  const found = lookUpKey(scope, key);
-  if (found?.href === undefined) return undefined;
-  const reference = readReference(found.href, found.origin.item);
-  return reference.kind === 'item' && element !== undefined ? { ...reference, element } : reference;
 }
 
 /** Whether an element can stand for another, or beside it. */

@@ -25,7 +25,7 @@ import { atItem, problem, type Path, type Problem } from '../../problems/index.t
 import type { HouseRule } from '../../rules/index.ts';
 import type { ChosenAlternate, Choose } from '../alternates.ts';
 import { branchesOf } from '../branches.ts';
-import { defineKeys, keyScope, lookUpKey, type KeyScope } from '../keys.ts';
+import { defineKeys, keyReference, keyScope, lookUpKey, type KeyScope } from '../keys.ts';
 import type { PeerMap } from '../peers.ts';
 import type { Origin, Reason } from '../publication.ts';
 import type { Relation } from '../relations.ts';
@@ -279,12 +279,7 @@ class MapReader {
     if (conref !== undefined) return this.#lent(borrower, readReference(conref, item.id), context);
     const at = this.#plainNode(element, { item: item.id, path }, context);
     return this.#pending.add(at, () => {
-      const [key = '', part] = conkeyref.split('/');
-      const found = lookUpKey(context.scope, key);
-      const target =
-        found?.href === undefined ? undefined : readReference(found.href, found.origin.item);
-      const reference =
-        target?.kind === 'item' && part !== undefined ? { ...target, element: part } : target;
+      const reference = keyReference(context.scope, conkeyref);
       return this.#pending.settled(this.#lent(borrower, reference, context));
     });
   }
@@ -444,16 +439,17 @@ class MapReader {
 
   /** An entry that names what it shows by a key (DITA 1.3, 2.4.4.5). */
   #byKey({ entry, keyref, context }: KeyedEntry, node: MapNode): readonly MapNode[] {
-    const [key = '', part] = keyref.split('/');
+    const [key = ''] = keyref.split('/');
     const definition = lookUpKey(node.scope, key);
     if (!definition) {
       // The address beside a key stands in for a key that is not defined.
       if (entry.reference === undefined) this.#reportUndefined(key, entry.origin);
       return this.#shown(entry, { ...node });
     }
-    const { href, text, origin } = definition;
+    const { text } = definition;
+    const reference = keyReference(node.scope, keyref);
     const titled = node.title || !text ? { ...node } : { ...node, title: text };
-    if (href === undefined) {
+    if (!reference) {
       if (!hasWords(titled.title))
         this.#report(
           'key.empty',
@@ -462,9 +458,6 @@ class MapReader {
         );
       return this.#shown({ ...entry, reference: undefined }, titled);
     }
-    const found = readReference(href, origin.item);
-    const reference =
-      part !== undefined && found.kind === 'item' ? { ...found, element: part } : found;
     const named = { ...entry, reference };
     const isMap =
       reference.kind === 'item' && this.#expansion.library.item(reference.id)?.kind === 'map';

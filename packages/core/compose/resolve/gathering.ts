@@ -1,8 +1,8 @@
-import { readReference, type LibraryItem, type Reference } from '../../library/index.ts';
+import type { LibraryItem, Reference } from '../../library/index.ts';
 import type { Element } from '../../markup/index.ts';
 import { problem, type Problem, type Severity } from '../../problems/index.ts';
 import type { ChosenAlternate } from '../alternates.ts';
-import { lookUpKey } from '../keys.ts';
+import { keyReference, lookUpKey } from '../keys.ts';
 import type { Origin, Reason } from '../publication.ts';
 import type {
   AnchoredTerm,
@@ -94,13 +94,6 @@ export class Gathering {
 
   /** What `key` or `key/element` leads to; undefined where the key leads nowhere. */
   keyTarget(keyref: string): Reference | undefined {
-    const slash = keyref.indexOf('/');
-    const key = slash === -1 ? keyref : keyref.slice(0, slash);
-    const definition = lookUpKey(this.context.scope, key);
-    if (definition?.href === undefined) return undefined;
-    const reference = readReference(definition.href, definition.origin.item);
-    return slash !== -1 && reference.kind === 'item'
-      ? { ...reference, element: keyref.slice(slash + 1) }
-      : reference;
+    return keyReference(this.context.scope, keyref);
   }
 }
