@@ -79,13 +79,18 @@ const outlineLines = (entries: readonly Outline[], depth = 0): string[] =>
 function readManual(pdf: Uint8Array): Published['manual'] {
   const file = join(folder, `${(printed += 1)}.pdf`);
   writeFileSync(file, pdf);
-  const { outlines } = JSON.parse(run('qpdf', '--json', '--json-key=outlines', file)) as {
-    outlines: readonly Outline[];
-  };
+  // Each by a program of its own, which is started where somebody asks.
   return {
     structure: structureOf(run('pdfinfo', '-struct-text', file)),
-    bookmarks: outlineLines(outlines),
-    text: run('pdftotext', file, '-'),
+    get bookmarks() {
+      const { outlines } = JSON.parse(run('qpdf', '--json', '--json-key=outlines', file)) as {
+        outlines: readonly Outline[];
+      };
+      return outlineLines(outlines);
+    },
+    get text() {
+      return run('pdftotext', file, '-');
+    },
   };
 }
 
