@@ -58,7 +58,8 @@ export const arranging: Cases = {
     files: {
       'book.ditamap': map('<topicsetref href="sets.ditamap#set" format="ditamap"/>'),
       'sets.ditamap':
-        '<map id="sets"><topicset id="set" href="a.dita"><topicref href="b.dita"/></topicset></map>',
+        '<map id="sets"><topicset id="set" href="a.dita"><topicref href="b.dita"/></topicset>' +
+        '</map>',
       ...topics,
     },
     map: 'book.ditamap',

@@ -86,7 +86,8 @@ export const foreign: Cases = {
         `<equation-block><mathml>${math(
           '<mrow><msqrt><mi>a</mi></msqrt><mo>+</mo><mroot><mi>b</mi><mn>3</mn></mroot><mo>=</mo>' +
             '<munderover><mo>∑</mo><mi>i</mi><mi>n</mi></munderover><msubsup><mi>x</mi><mi>i</mi>' +
-            '<mn>2</mn></msubsup><mfenced><mi>p</mi><mi>q</mi></mfenced><mover><mi>v</mi><mo>→</mo>' +
+            '<mn>2</mn></msubsup><mfenced><mi>p</mi><mi>q</mi></mfenced><mover><mi>v</mi>' +
+            '<mo>→</mo>' +
             '</mover><mtable><mtr><mtd><mn>1</mn></mtd><mtd><mn>0</mn></mtd></mtr></mtable></mrow>',
         )}</mathml></equation-block>`,
       ),

@@ -63,8 +63,8 @@ export const glossary: Cases = {
     files: files(
       `<p>Test the ${form}.</p>`,
       entry(
-        '<glossBody><glossSurfaceForm>Anchor <ph audience="crew">crew</ph> brake</glossSurfaceForm>' +
-          '</glossBody>',
+        '<glossBody><glossSurfaceForm>Anchor <ph audience="crew">crew</ph> brake' +
+          '</glossSurfaceForm></glossBody>',
       ),
     ),
     filter: '<val><prop att="audience" val="crew" action="exclude"/></val>',

@@ -1,6 +1,6 @@
 import { map, topic, type Cases } from '../case.ts';
 
-/** What other programs, or people who mean no good, can put into a package. The rest is published. */
+/** What a package can hold by mistake or malice. The rest of it is published. */
 const entities = '2.1.3.1 DTD: entities';
 const scopes = '2.4.4.7 Key scopes';
 const branches = '2.4.3.4 Branch filtering';
@@ -54,8 +54,8 @@ export const hostile: Cases = {
     section: scopes,
     files: {
       'book.ditamap': map(
-        '<keydef keys="a"><topicmeta><keywords><keyword keyref="b"/></keywords></topicmeta></keydef>' +
-          '<keydef keys="b"><topicmeta><keywords><keyword keyref="a"/></keywords></topicmeta>' +
+        '<keydef keys="a"><topicmeta><keywords><keyword keyref="b"/></keywords></topicmeta>' +
+          '</keydef><keydef keys="b"><topicmeta><keywords><keyword keyref="a"/></keywords></topicmeta>' +
           '</keydef><topicref href="a.dita"/><topicref href="z.dita"/>',
       ),
       'a.dita': topic('a', 'Anchors', '<p>Before <ph keyref="a"/> after.</p>'),
@@ -132,6 +132,20 @@ export const hostile: Cases = {
       ...good,
     },
     map: 'book.ditamap',
+    shows: ['Still here.'],
+    problems: ['map.too-large'],
+  },
+  'entries that borrow twice as many with each level come to an end': {
+    section: '2.4.5.1 Conref overview',
+    files: {
+      'book.ditamap': `<map id="book"><title>Book</title><topicref href="z.dita"/>${Array.from(
+        { length: 40 },
+        (_, at) =>
+          `<topicgroup id="g${at}"><topicgroup conref="#book/g${at + 1}"/>` +
+          `<topicgroup conref="#book/g${at + 1}"/></topicgroup>`,
+      ).join('')}<topicgroup id="g40"/></map>`,
+      ...good,
+    },
     shows: ['Still here.'],
     problems: ['map.too-large'],
   },

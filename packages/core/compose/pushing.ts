@@ -99,8 +99,8 @@ class PushGathering implements PushedContent {
     if (!marker) {
       this.#report(
         'push.unmarked',
-        `“${labelOf(element.name)}” is to be put beside a passage, but no mark stands beside it ` +
-          'that names the passage. It is left out.',
+        `“${labelOf(element.name)}” is pushed before or after a passage, but no element with the ` +
+          'action “mark” stands beside it. The content is left out.',
         origin,
       );
       return;
@@ -110,8 +110,8 @@ class PushGathering implements PushedContent {
       const { conref, conkeyref = '' } = marker.attributes;
       this.#report(
         'borrow.missing',
-        `“${labelOf(element.name)}” cannot be put at “${conref ?? conkeyref}”: there is no such ` +
-          'passage.',
+        `“${labelOf(element.name)}” is pushed to “${conref ?? conkeyref}”, which does not exist. ` +
+          'The content is left out.',
         origin,
       );
       return;
@@ -119,8 +119,8 @@ class PushGathering implements PushedContent {
     if (!canStand(element, action, target)) {
       this.#report(
         'borrow.mismatch',
-        `“${labelOf(element.name)}” cannot be put at “${labelOf(target.element.name)}”. It is ` +
-          'left out.',
+        `“${labelOf(element.name)}” cannot be pushed to “${labelOf(target.element.name)}”. The ` +
+          'content is left out.',
         origin,
       );
       return;
@@ -150,7 +150,7 @@ class PushGathering implements PushedContent {
     if (push.action === 'replace' && known.some(({ action }) => action === 'replace')) {
       this.#report(
         'push.twice',
-        'This passage replaces one that is replaced already. The first replacement holds.',
+        'Two passages replace the same passage. The first one holds.',
         push.origin,
       );
       return;

@@ -22,7 +22,7 @@ export interface MarkLook {
   /** Words before and after. */
   readonly start?: string;
   readonly end?: string;
-  /** Images before and after (`asset:ID`), for which the words then stand where they are not seen. */
+  /** Images before and after (`asset:ID`); the words are then their alternative texts. */
   readonly startImage?: string;
   readonly endImage?: string;
 }

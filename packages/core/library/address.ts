@@ -17,8 +17,7 @@ export type Reference =
 const openSchemes = /^(https?|mailto|tel|ftp):/iu;
 
 /**
- * Reads a reference as it stands in `href`, `conref` or `data`. What part of a file it names is read
- * by who shows the file.
+ * Reads a reference as it stands in `href`, `conref` or `data`, without the fragment of a file.
  * @param self the item in which it stands, for references that begin with `#`
  */
 export function readReference(href: string, self: string): Reference {

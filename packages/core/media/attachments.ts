@@ -1,4 +1,4 @@
-/** Files that topics link to or quote, beside images and media: documents, and code or data as text. */
+/** Files that topics link to or quote: documents, and code or data as text. */
 
 const names = (list: string): readonly string[] => list.split(' ');
 
@@ -45,8 +45,12 @@ export function linesOfText(text: string, fragment = ''): string {
   return lines.slice(Number(from), to === '' ? undefined : Number(to)).join('\n');
 }
 
-/** An ending under which no server runs a file and no browser draws it. */
+/** Code that a page could load: on a site it is text and nothing else. */
+const loadable: ReadonlySet<string> = new Set(['js', 'mjs', 'css']);
+
+/** An ending under which no server runs a file, and no browser draws or runs it. */
 export const attachmentEnding = (name: string, mediaType: string): string => {
   const ending = endingOf(name);
-  return attachmentTypeOf(name) === mediaType ? ending : isTextType(mediaType) ? 'txt' : 'bin';
+  const isPlain = attachmentTypeOf(name) === mediaType && !loadable.has(ending);
+  return isPlain ? ending : isTextType(mediaType) ? 'txt' : 'bin';
 };

@@ -13,8 +13,8 @@ const layouts = names(
 );
 const attributeNames = names(
   'display dir displaystyle scriptlevel mathvariant form fence separator lspace rspace stretchy ' +
-    'symmetric maxsize minsize largeop movablelimits accent accentunder linethickness width height ' +
-    'depth voffset columnspan rowspan columnalign alttext',
+    'symmetric maxsize minsize largeop movablelimits accent accentunder linethickness width ' +
+    'height depth voffset columnspan rowspan columnalign alttext',
 );
 
 /** The name without the prefix that a document may give to MathML. */

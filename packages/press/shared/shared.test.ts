@@ -27,6 +27,7 @@ describe('files of images', () => {
     const page = { id: 'x', name: 'page.html', mediaType: 'text/plain' };
     expect(assetFileName(page)).toBe('x.txt');
     expect(assetFileName({ ...page, name: 'run.py' })).toBe('x.py');
+    expect(assetFileName({ ...page, name: 'run.js' })).toBe('x.txt');
   });
 });
 

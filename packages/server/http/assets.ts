@@ -1,3 +1,4 @@
+import { isAttachment } from '@ukiyo/core/media';
 import {
   AssetPage,
   AssetQuery,
@@ -82,7 +83,9 @@ function fileRoutes(app: Api, { assets, blobs, items, storeImage, settings }: Se
   app.get('/assets/:id/file', allow('read', { params: OneAsset }), async ({ params }, reply) => {
     const row = await assets.find(params.project, params.id);
     if (!row) throw notFound('image');
-    return sendFile(blobs.fileOf(row.hash), reply, { name: row.name });
+    // What is attached is downloaded, and never loaded by a page of the application.
+    const sending = isAttachment(row.mediaType) ? { downloadName: row.name } : { name: row.name };
+    return sendFile(blobs.fileOf(row.hash), reply, sending);
   });
   app.post(
     '/assets',

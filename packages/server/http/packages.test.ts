@@ -1,5 +1,5 @@
 import type { AssetPage, ImportReport, ItemPage } from '@ukiyo/contracts';
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../testing.ts';
 
@@ -49,6 +49,34 @@ it('are exported as a zip of DITA; an import leaves and reports what exists', as
   expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(
     before,
   );
+});
+
+it('bring in the documents and the code that their topics name, to be downloaded', async () => {
+  const body =
+    '<codeblock><coderef href="run.js"/></codeblock><p><xref href="plan.pdf" format="pdf"/></p>';
+  const zip = Buffer.from(
+    zipSync({
+      'deck/gear.dita': strToU8(
+        `<concept id="gear"><title>Gear</title><conbody>${body}</conbody></concept>`,
+      ),
+      'deck/run.js': strToU8('lower();\n'),
+      'deck/plan.pdf': strToU8('%PDF-1.4\n'),
+    }),
+  );
+  expect((await upload('publisher', zip)).report).toMatchObject({ assets: 2, problems: [] });
+  const code = await server.ask('reader', 'GET', '~/assets/run/file');
+  expect(code.body).toBe('lower();\n');
+  expect(code.headers).toMatchObject({
+    'content-type': 'application/octet-stream',
+    'x-content-type-options': 'nosniff',
+  });
+  expect(code.headers['content-disposition']).toContain('attachment');
+  const { rawPayload } = await server.ask('reader', 'GET', '~/package');
+  const files = unzipSync(rawPayload);
+  expect(Object.keys(files)).toEqual(expect.arrayContaining(['deck/run.js', 'deck/plan.pdf']));
+  await server.ask('writer', 'DELETE', '~/items/gear');
+  for (const id of ['run', 'plan'])
+    expect((await server.ask('writer', 'DELETE', `~/assets/${id}`)).statusCode).toBe(204);
 });
 
 it('bring in nothing at all when the database fails on the way', async () => {

@@ -10,11 +10,10 @@ import {
   type Reference,
 } from '../../library/index.ts';
 import { isElement, type Element, type Node } from '../../markup/index.ts';
-import type { Problem } from '../../problems/index.ts';
-import { problem } from '../../problems/index.ts';
+import { problem, type Problem } from '../../problems/index.ts';
 
 /** What a map borrows, and the map that lends it. */
-export interface LentEntries {
+interface LentEntries {
   readonly lender: LibraryItem;
   readonly passage: FoundPassage;
 }
@@ -62,6 +61,13 @@ export const lentElements = (
       : found,
   );
 
+interface Filling {
+  readonly library: Library;
+  readonly report: (found: Problem) => void;
+  /** Called for each passage: whether there are too many of them. */
+  readonly isTooLarge: () => boolean;
+}
+
 /**
  * An element of a map with all that is borrowed in it: its titles, metadata and relationship
  * tables. What cannot be borrowed is left out and reported.
@@ -69,7 +75,7 @@ export const lentElements = (
 export function filled(
   element: Element,
   place: Borrower['place'],
-  { library, report }: { readonly library: Library; readonly report: (found: Problem) => void },
+  { library, report, isTooLarge }: Filling,
 ): Element {
   const fill = (node: Node, at: Borrower['place']): readonly Node[] => {
     if (!isElement(node)) return [node];
@@ -83,6 +89,7 @@ export function filled(
           ),
         },
       ];
+    if (isTooLarge()) return [];
     const borrower = { element: node, attributes, place: at };
     const found = findEntries(borrower, readReference(attributes['conref'], at.item), library);
     if ('code' in found) {

@@ -80,7 +80,7 @@ const transparent = new Set([
   'anchorref',
 ]);
 
-/** The role of what stands in a transparent element. */
+/** The role of the entries inside a transparent element. */
 export function roleInside({ name }: Element, inherited: PlaceRole): PlaceRole {
   if (name === 'frontmatter') return 'preface';
   return name === 'backmatter' ? 'backmatter' : inherited;

@@ -103,7 +103,10 @@ export function expandMap(map: LibraryItem, expansion: Expansion): ExpandedMap {
 /** Keys of sets that hold everywhere come behind all that a map says itself. */
 const deepest = 1000;
 
-/** Maps and branches that are read for one publication: real ones have some hundreds at most. */
+/**
+ * Maps, branches and borrowed entries that are read for one publication: real ones have some
+ * hundreds at most.
+ */
 const mostRead = 20_000;
 
 /** A reference by a key, which is looked up when all keys are known. */
@@ -197,7 +200,9 @@ class MapReader {
   #filled(element: Element, path: Path, { item, borrowing }: MapContext): Element {
     if (!this.#isBorrowing(item)) return element;
     const report = (found: Problem): unknown => this.#problems.push(found);
-    return filled(element, { item: item.id, path, borrowing }, { ...this.#expansion, report });
+    const place = { item: item.id, path, borrowing };
+    const isTooLarge = (): boolean => this.#isTooLarge(1, { item: item.id, path });
+    return filled(element, place, { ...this.#expansion, report, isTooLarge });
   }
 
   /** What is read of an element, once for each branch into which its filters part it. */
@@ -222,8 +227,9 @@ class MapReader {
     if (this.#count <= mostRead) return false;
     this.#report(
       'map.too-large',
-      `The map has more than ${mostRead} branches and maps in each other. The rest is left out.`,
-      origin,
+      'The map has more than 20,000 branches, nested maps and borrowed entries. The rest is left ' +
+        'out.',
+      { item: origin.item, path: origin.path },
     );
     return true;
   }
@@ -289,6 +295,7 @@ class MapReader {
     reference: Reference | undefined,
     context: MapContext,
   ): readonly MapNode[] {
+    if (this.#isTooLarge(1, borrower.place)) return [];
     const found = findEntries(borrower, reference, this.#expansion.library);
     if ('code' in found) {
       this.#problems.push(found);
@@ -384,11 +391,12 @@ class MapReader {
       );
       return [];
     }
+    if (this.#isTooLarge(1, origin)) return [];
     const within = { ...context, item: holder, borrowing: [...context.borrowing, key] };
     return this.#element(set.element, set.path, within);
   }
 
-  /** A node that is only a place among others, until it is known what stands there. */
+  /** A node that holds a position in the map until its entries are known. */
   #plainNode(element: Element, origin: Origin, context: MapContext): MapNode {
     const {
       role,
@@ -430,7 +438,7 @@ class MapReader {
       const [map = ''] = key.split('/');
       this.#report(
         'map.cycle',
-        `The map “${map}” is anchored in itself. Its topics stand at the end.`,
+        `The map “${map}” is anchored in itself. Its topics are added at the end.`,
         { item: id, path: [] },
       );
       return this.#pending.settled(this.#anchors.take(key));

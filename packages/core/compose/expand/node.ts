@@ -61,7 +61,7 @@ export interface MapNode extends NodeContext {
   readonly isSearched: boolean;
   /** Whether links are made from it and to it. */
   readonly isLinked: boolean;
-  /** What stands directly under it leads to each other (DITA 1.3, `collection-type`). */
+  /** Whether its direct children are linked to each other (DITA 1.3, `collection-type`). */
   readonly isFamily: boolean;
   readonly children: readonly MapNode[];
 }

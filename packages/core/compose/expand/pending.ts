@@ -1,22 +1,22 @@
 import type { MapNode } from './node.ts';
 
-/** Entries for which all maps must have been read, and what then stands for them. */
+/** Entries that can only be resolved when all maps have been read. */
 export class PendingNodes {
   readonly #makers = new Map<MapNode, () => readonly MapNode[]>();
 
-  /** A place among the others, until it is known what stands there. */
+  /** Keeps the position of entries that `make` gives later. */
   add(node: MapNode, make: () => readonly MapNode[]): readonly MapNode[] {
     this.#makers.set(node, make);
     return [node];
   }
 
-  /** Entries with what stands for those that had to wait. */
+  /** The entries, with those that were pending resolved. */
   settled(nodes: readonly MapNode[]): readonly MapNode[] {
     if (this.#makers.size === 0) return nodes;
     return nodes.flatMap((node) => this.#makers.get(node)?.() ?? [this.withSettled(node)]);
   }
 
-  /** An entry with what stands for those below it. */
+  /** An entry with the pending entries below it resolved. */
   withSettled(node: MapNode): MapNode {
     const children = this.settled(node.children);
     const isSame =

@@ -96,7 +96,7 @@ export class KeyWords {
     return isLink && made.length === 0 ? undefined : made;
   }
 
-  /** What a short form says first and from then on, where its key leads to an entry of a glossary. */
+  /** What a short form says first and from then on, by the glossary entry that its key names. */
   formsOf(
     attributes: Attributes,
     cursor: Cursor,

@@ -118,11 +118,24 @@ class TopicResolver {
     if (!here) return this.#own(element, cursor, merged);
     const put = (action: Push['action']): readonly ResolvedElement[] =>
       here.flatMap((push) => (push.action === action ? this.#pushed(push, cursor) : []));
-    const own = here.some(({ action }) => action === 'replace')
-      ? put('replace')
+    const replacing = here.find(({ action }) => action === 'replace');
+    const own = replacing
+      ? [...put('replace'), ...this.#unreplaced(replacing, element, cursor, merged)]
       : this.#own(element, cursor, merged);
     // Of a passage that is borrowed only it is shown, not what is put beside it.
     return merged ? own : [...put('before'), ...own, ...put('after')];
+  }
+
+  /** An element for those readers who, by their own choice, do not get what replaces it. */
+  #unreplaced(
+    { attributes }: Push,
+    element: Element,
+    cursor: Cursor,
+    merged: Attributes | undefined,
+  ): readonly ResolvedElement[] {
+    const any = whenOf(attributes, this.#gathering.context.open)?.any;
+    if (!any) return [];
+    return this.#own(element, cursor, merged).map((one) => withAudience(one, { none: [any] }));
   }
 
   /** What another topic puts here (DITA 1.3, 2.5.1.3). */
@@ -133,7 +146,7 @@ class TopicResolver {
       this.#gathering.report(
         'error',
         'push.cycle',
-        `“${labelOf(element.name)}” is put into itself. It is left out here.`,
+        `“${labelOf(element.name)}” is pushed into itself. The content is left out here.`,
         origin,
       );
       return [];
