@@ -101,8 +101,7 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
         @click="shown = 'problems'"
       >
         Problems
-        <!-- Always there: tabs that move when it comes would be missed by who clicks them. -->
-        <span class="count seal-text">{{ problems.length || '' }}</span>
+        <span v-if="problems.length > 0" class="count seal-text">{{ problems.length }}</span>
       </button>
       <button
         id="tab-uses"
@@ -199,9 +198,16 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
   color: var(--ink);
   box-shadow: inset 0 -2px var(--prussian);
 }
+/* Above the line: tabs that moved when the count came would be missed by a click. */
+.tabs button {
+  position: relative;
+  white-space: nowrap;
+}
 .count {
-  display: inline-block;
-  min-width: 2ch;
+  position: absolute;
+  inset-inline-start: calc(100% - 1px);
+  top: -5px;
+  font-size: 11px;
 }
 #bench-panel {
   overflow: auto;
