@@ -5,7 +5,7 @@ import { chromium } from '@playwright/test';
 import { demoPassword } from '@ukiyo/server';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { join } from 'node:path';
-import { clickInto, moveCaret } from '../e2e/pages.ts';
+
 import { freshGround, serve } from '../e2e/serving.ts';
 import { report, undisturbed } from './measure.ts';
 
@@ -102,8 +102,8 @@ await writer.evaluate(
 await writer.goto(`${server}/write/fit-the-bracket`);
 await writer.getByRole('tab', { name: 'Proof' }).click();
 await writer.getByText(/in its place/u).waitFor({ timeout: 60_000 });
-await clickInto(writer.locator('.ProseMirror .is-cmd').first());
-await moveCaret(writer, 'End');
+await writer.locator('.ProseMirror .is-cmd').first().click();
+await writer.keyboard.press('End');
 /**
  * From a key to the end of the frame in which its letter is seen, and of that in which its page is.
  */

@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import type { Agreements } from '@ukiyo/contracts';
-import { choose, clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
+import { choose, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator sets a house rule and tries it; writers meet it, with a fix', async ({
@@ -24,7 +24,7 @@ test('an administrator sets a house rule and tries it; writers meet it, with a f
 
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Where cables enter');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Grommet here.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A grommet there.');
@@ -34,7 +34,7 @@ test('an administrator sets a house rule and tries it; writers meet it, with a f
   await expect(page.getByText('2 put right.')).toBeVisible();
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Cable gland here\.<\/p>\s*<p>A cable gland there\.<\/p>/u);
-  await clickInto(page.locator('.ProseMirror .is-conbody p').first());
+  await page.locator('.ProseMirror .is-conbody p').first().click();
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Grommet here\.<\/p>\s*<p>A grommet there\.<\/p>/u);
@@ -81,10 +81,10 @@ test('terms are kept as lists, one list per line; an empty line is pointed out',
 test('what a rule forbids is not offered where it forbids it', async ({ page }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Cells without lists');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await choose(page, 'table');
   await page.keyboard.press('Enter');
-  await clickInto(page.locator('.ProseMirror td').nth(4));
+  await page.locator('.ProseMirror td').nth(4).click();
   await page.keyboard.press('Control+Space');
   await expect(
     page.getByRole('listbox').getByRole('option', { name: 'Put in: Numbered list into Cell' }),

@@ -1,15 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import {
-  clickInto,
-  isSaved,
-  moveCaret,
-  newTopic,
-  pageRests,
-  pickFound,
-  projectOf,
-  stored,
-} from './pages.ts';
+import { isSaved, newTopic, hasCaret, pickFound, projectOf, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 
 /** Somebody who looks through a lens that keeps one country alone. */
@@ -40,7 +31,7 @@ test('an alternate for one country replaces its base there; a changed base is to
   await lensFor(page, 'Velmark alone', 'velmark');
   await newTopic(page, 'Concept', 'Whom to call');
   const paragraph = page.locator('.ProseMirror .is-conbody > p');
-  await clickInto(paragraph);
+  await paragraph.click();
   await page.keyboard.type('Call the harbour office on 100.');
   await isSaved(page);
   const base = page.url();
@@ -54,9 +45,9 @@ test('an alternate for one country replaces its base there; a changed base is to
     'page',
   );
   await expect(paragraph).toHaveText('Call the harbour office on 100.');
-  await pageRests(page);
-  await clickInto(paragraph);
-  await moveCaret(page, 'End');
+  await hasCaret(page);
+  await paragraph.click();
+  await page.keyboard.press('End');
   for (let count = 0; count < 4; count += 1) await page.keyboard.press('Backspace');
   await page.keyboard.type('222.');
   await isSaved(page);
@@ -79,7 +70,7 @@ test('an alternate for one country replaces its base there; a changed base is to
   await expect(strip.getByText('shown through the lens')).toHaveCount(0);
 
   await page.goto(base);
-  await clickInto(paragraph);
+  await paragraph.click();
   await page.keyboard.press('End');
   await page.keyboard.type(' Day and night.');
   await isSaved(page);
@@ -135,7 +126,7 @@ test('an image stands in for another one, and is shown to those who look through
   await expect(page.getByText('1 alternate')).toBeVisible();
 
   await newTopic(page, 'Concept', 'The inlet');
-  await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+  await page.locator('.ProseMirror .is-conbody > p').click();
   await page.keyboard.press('Control+Space');
   await page.getByRole('combobox', { name: 'What can go here' }).fill('image');
   await page.keyboard.press('Enter');

@@ -1,6 +1,6 @@
 import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -30,7 +30,7 @@ async function editByKeys(page: Page, editor: Locator): Promise<void> {
 
 test('areas are drawn on an image, named, led somewhere, moved and removed', async ({ page }) => {
   await newTopic(page, 'Concept', 'A map of the cabinet');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await choose(page, 'image map');
   await page.getByRole('combobox', { name: 'Which image' }).fill('cabinet');
   await page.keyboard.press('Enter');

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, projectOf, stored } from './pages.ts';
+import { choose, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -10,7 +10,7 @@ const short = async (page: Page): Promise<string> => (await stored(page)).replac
 const idOf = (page: Page): string => new URL(page.url()).pathname.split('/').at(-1)!;
 async function write(page: Page, title: string, words: string): Promise<string> {
   await newTopic(page, 'Concept', title);
-  await clickInto(page.locator(paragraph).first());
+  await page.locator(paragraph).first().click();
   await page.keyboard.type(words);
   await isSaved(page);
   return idOf(page);
@@ -19,7 +19,7 @@ async function write(page: Page, title: string, words: string): Promise<string> 
 test('passages are chosen by keys in a preview, several neighbours as one', async ({ page }) => {
   const lender = await write(page, 'Moorings to lend', 'Check every shackle.');
   for (const words of ['Grease the swivel.', 'Note the date.']) {
-    await moveCaret(page, 'Enter');
+    await page.keyboard.press('Enter');
     await page.keyboard.type(words);
   }
   await isSaved(page);
@@ -51,8 +51,8 @@ test('passages are chosen by keys in a preview, several neighbours as one', asyn
   // At its home, in front of this page.
   await page.getByRole('button', { name: 'borrowed · Moorings to lend' }).click();
   const home = page.getByRole('dialog', { name: 'At its home: Moorings to lend' });
-  await clickInto(home.locator(paragraph).first());
-  await moveCaret(page, 'End');
+  await home.locator(paragraph).first().click();
+  await page.keyboard.press('End');
   await page.keyboard.type(' Twice.');
   await home.getByRole('button', { name: 'Back' }).click();
   await expect(page.locator('.borrowed-text')).toContainText('Check every shackle. Twice. Grease');
@@ -169,7 +169,7 @@ test('a borrowed table is a table, and a borrowed list a list, on the page of wh
 
 test('what was copied is pasted as borrowed', async ({ page }) => {
   const lender = await write(page, 'Copied from here', 'Rinse it with fresh water.');
-  await moveCaret(page, 'Shift+Home');
+  await page.keyboard.press('Shift+Home');
   await page.keyboard.press('Control+c');
   await write(page, 'Pasted here', 'Afterwards:');
   await page.keyboard.press('Control+Alt+v');
@@ -224,7 +224,7 @@ test('what would show itself, or cannot stand there, is not borrowed', async ({ 
   );
   await put(id, '<note id="n"><p>Inside</p></note>');
   await page.goto(`/write/${id}`);
-  await clickInto(page.locator('.ProseMirror').getByText('Inside'));
+  await page.locator('.ProseMirror').getByText('Inside').click();
   await choose(page, 'borrow a passage');
   const dialog = page.getByRole('dialog', { name: 'Borrow a passage' });
   await dialog.getByRole('combobox').fill('leads back');

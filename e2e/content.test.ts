@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from './test.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, pickFound, stored } from './pages.ts';
+import { choose, isSaved, newTopic, pickFound, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -14,9 +14,9 @@ test('footnotes, index entries and comments are put in, shown and said anew', as
   await page.keyboard.type('The tide turns');
   await choose(page, 'footnote');
   await page.getByRole('dialog', { name: 'Footnote' }).getByRole('textbox').fill('Twice a day.');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await page.keyboard.type(' slowly');
-  for (let count = 0; count < 6; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+  for (let count = 0; count < 6; count += 1) await page.keyboard.press('Shift+ArrowLeft');
   await choose(page, 'index entry');
   const entry = page.getByRole('dialog', { name: 'Index entry' }).getByRole('textbox');
   await expect(entry).toHaveValue('slowly');
@@ -72,7 +72,7 @@ test('images come from library, file and clipboard, are described and captioned'
   expect(width).toBeLessThan(55);
 
   // A file that is pasted joins the library.
-  await clickInto(page.locator('.ProseMirror .is-shortdesc'));
+  await page.locator('.ProseMirror .is-shortdesc').click();
   await page.keyboard.type('In short ');
   const svg = readFileSync(
     join(import.meta.dirname, '../demo/library/images/stilling-well.svg'),
@@ -200,7 +200,7 @@ test('what is pasted keeps its structure, from outside and from the page itself'
 
   // Rows of a spreadsheet come with tabs as text and as a table beside it; text alone becomes
   // paragraphs.
-  await clickInto(page.locator('.ProseMirror li').first());
+  await page.locator('.ProseMirror li').first().click();
   await paste({ 'text/plain': 'one\n\ntwo' });
   await isSaved(page);
   expect(await stored(page)).toMatch(/<li>bowline\s*<p>one<\/p>\s*<p>two<\/p>\s*<\/li>/u);
@@ -216,8 +216,8 @@ test('what is pasted keeps its structure, from outside and from the page itself'
       );
     return Object.fromEntries(clipboard.types.map((type) => [type, clipboard.getData(type)]));
   });
-  await clickInto(page.locator('.ProseMirror .is-section p').first());
-  await moveCaret(page, 'End');
+  await page.locator('.ProseMirror .is-section p').first().click();
+  await page.keyboard.press('End');
   await paste(copied);
   await isSaved(page);
   expect((await stored(page)).match(/<li>hitch<\/li>/gu)).toHaveLength(2);
@@ -332,7 +332,7 @@ test('terms of the glossary say what they mean, and parts are made to open', asy
   await page.keyboard.type('All the words.');
   await choose(page, 'expandable');
   await expect(page.locator('.ProseMirror .is-section.opens')).toContainText('All the words.');
-  for (let count = 0; count < 6; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+  for (let count = 0; count < 6; count += 1) await page.keyboard.press('Shift+ArrowLeft');
   await choose(page, 'expandable words');
   await isSaved(page);
   expect(await stored(page)).toMatch(

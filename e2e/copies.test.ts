@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { isSaved, newTopic, stored } from './pages.ts';
 import { openLibrary } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -19,7 +19,7 @@ test('copies are found with what differs, and become one passage that all borrow
     ['Frost at the pile', sentence.replace('ladder', 'door')],
   ] as const) {
     await newTopic(page, 'Concept', title);
-    await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+    await page.locator('.ProseMirror .is-conbody > p').click();
     await page.keyboard.insertText(words);
     await page.keyboard.press('Enter');
     await page.keyboard.insertText(filler(title.replace(/ /gu, '')));

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { clickInto, isSaved, moveCaret, pageRests, projectOf, stored } from './pages.ts';
+import { isSaved, hasCaret, projectOf, stored } from './pages.ts';
 import { Robot } from './robot.ts';
 import { freshGround, serve } from './serving.ts';
 
@@ -56,7 +56,7 @@ test('the server dies while six people type: nothing is lost and nobody reloads'
   const { project, id } = await stormTopic(page);
   await page.goto(`/write/${id}`);
   await expect(page.locator('.ProseMirror')).toBeVisible();
-  await pageRests(page);
+  await hasCaret(page);
   const robots = await robotsIn(page, `${project}/live/${id}`);
   await Promise.all(robots.map((robot) => robot.open()));
 
@@ -69,14 +69,14 @@ test('the server dies while six people type: nothing is lost and nobody reloads'
   });
   const last = page.locator('.ProseMirror p').last();
   await expect(async () => {
-    await clickInto(last);
+    await last.click();
     expect(
       await last.evaluate((paragraph) =>
         paragraph.contains(document.getSelection()?.anchorNode ?? null),
       ),
     ).toBe(true);
   }).toPass();
-  await moveCaret(page, 'End');
+  await page.keyboard.press('End');
   await page.keyboard.type('Before the storm.', { delay: 20 });
   first.process.removeAllListeners('exit');
   const died = new Promise((resolve) => first.process.once('exit', resolve));

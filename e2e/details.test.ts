@@ -1,5 +1,5 @@
 import { expect, test, type Locator } from './test.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 const facet = (details: Locator, label: string): Locator =>
@@ -12,7 +12,7 @@ test.beforeEach(({ page }) => signIn(page, 'noor'));
 
 test('the details of any open element are set, refused and cleared as fields', async ({ page }) => {
   await newTopic(page, 'Concept', 'Anchors');
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Drop the anchor.');
   const details = page.getByRole('region', { name: 'Details' });
   await expect(details).toContainText('Paragraph');
@@ -48,7 +48,7 @@ test('the details of any open element are set, refused and cleared as fields', a
     await details.getByLabel('Element', { exact: true }).selectOption({ index: 0 });
     await expect(details.getByLabel('Id', { exact: true })).toHaveValue('anchors');
   });
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).toContain('id="drop"');
@@ -86,9 +86,9 @@ test('the page is looked at in four ways, one key away each, and shows its space
 
 test('named words have details as well', async ({ page }) => {
   await newTopic(page, 'Concept', 'Buoys');
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Press OK');
-  await moveCaret(page, 'Shift+Control+ArrowLeft');
+  await page.keyboard.press('Shift+Control+ArrowLeft');
   await choose(page, 'uicontrol');
   await expect(page.locator('#foot-path')).toHaveText(/Paragraph \/ Control$/u);
   const details = page.getByRole('region', { name: 'Details' });
@@ -101,7 +101,7 @@ test('named words have details as well', async ({ page }) => {
 
 test('a table is put in, filled by Tab, grows and has cells joined', async ({ page }) => {
   await newTopic(page, 'Concept', 'Tides');
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await choose(page, 'table');
   await page.getByRole('dialog', { name: 'New table' }).getByLabel('Title').fill('Ports');
   await page.keyboard.press('Enter');

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { isSaved, newTopic, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 
 /** Makes the facet “Weather” with two values, one within the other. */
@@ -35,7 +35,7 @@ test('facet values are added, nested, renamed and retired, and kept while in use
   await test.step('a facet and its values are made', () => makeWeather(page, weather, form));
   await test.step('it is picked in a topic', async () => {
     await newTopic(page, 'Concept', 'In heavy weather');
-    await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+    await page.locator('.ProseMirror .is-conbody > p').click();
     await page.getByRole('tab', { name: 'Details' }).click();
     await page
       .getByRole('region', { name: 'Details' })
@@ -72,7 +72,7 @@ test('facet values are added, nested, renamed and retired, and kept while in use
     await form.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect(weather.locator('.retired')).toContainText('Heavy sea');
     await page.goto(topic);
-    await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+    await page.locator('.ProseMirror .is-conbody > p').click();
     await page.getByRole('tab', { name: 'Details' }).click();
     const field = page
       .getByRole('region', { name: 'Details' })
@@ -122,7 +122,7 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   await expect(front.getByLabel('Marks the sun')).toBeChecked();
   await page.getByLabel('Lens', { exact: true }).selectOption('Holds the marks');
   await newTopic(page, 'Concept', 'Marked by a lens');
-  await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+  await page.locator('.ProseMirror .is-conbody > p').click();
   await page.keyboard.type('Face it south.');
   await page.keyboard.press('Control+;');
   await page.getByRole('combobox', { name: /only for/u }).fill('Solar');

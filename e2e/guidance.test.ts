@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
@@ -26,7 +26,7 @@ test('an empty place offers what usually goes there, once the hand rests', async
   expect(await stored(page)).toMatch(/<note>\s*(<p>)?Mind the edge\./u);
 
   await newTopic(page, 'Task', 'An empty step');
-  await clickInto(page.locator('.ProseMirror .is-cmd'));
+  await page.locator('.ProseMirror .is-cmd').click();
   await expect(offers.getByRole('button').first()).toHaveText('More on the step');
 });
 
@@ -42,7 +42,7 @@ test('data of a topic are fields on the page, as is a missing short description'
   expect(await faults(page, { within: '.page-fields', withPractices: true })).toEqual([]);
 
   // Without a short description there is a field for it.
-  await clickInto(page.locator('.ProseMirror .is-shortdesc'));
+  await page.locator('.ProseMirror .is-shortdesc').click();
   await page.keyboard.press('Control+Shift+Backspace');
   await fields.getByLabel('Short description').fill('What the tide does.');
   await fields.getByLabel('Short description').blur();
@@ -69,7 +69,7 @@ test('a drawing of the stock collection joins the library', async ({ page }) => 
   await page.getByRole('option', { name: /Anchor/u }).click();
   const words = page.getByRole('dialog', { name: 'Alternative text' }).getByRole('textbox');
   await words.fill('An anchor');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<image href="asset:anchor(-\d+)?">/u);
 });
@@ -81,7 +81,7 @@ test('a stock collection that does not answer says so, and nothing else happens'
     route.request().resourceType() === 'fetch' ? route.abort() : route.continue(),
   );
   await newTopic(page, 'Concept', 'Out of stock');
-  await clickInto(page.locator(paragraph));
+  await page.locator(paragraph).click();
   await choose(page, 'figure');
   await page.getByRole('combobox', { name: 'Which image' }).fill('anchor');
   await page.getByRole('option', { name: /Anchor/u }).click();
@@ -93,7 +93,7 @@ test('a link that leads nowhere gives way to its words, one or all at once', asy
   await newTopic(page, 'Concept', 'Dead ends');
   await page.keyboard.press('Alt+6');
   await page.locator('.cm-line', { hasText: '<conbody>' }).click();
-  await moveCaret(page, 'End');
+  await page.keyboard.press('End');
   await page.keyboard.insertText(
     '<p>See <xref href="topic:gone">the tide</xref> and <xref href="topic:lost">the ' +
       'ebb</xref>.</p>',

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -58,7 +58,7 @@ test('a small + between blocks asks what can go there', async ({ page }) => {
   await page.mouse.move(box.x + 60, box.y + box.height - 2);
   await page.getByRole('button', { name: 'Put something in here' }).click();
   await page.getByRole('combobox', { name: 'What can go here' }).fill('note');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await page.keyboard.type('Mind the mud.');
   await isSaved(page);
   expect(await short(page)).toContain('<p>Ebb</p><note>Mind the mud.</note><p>Flood</p>');
@@ -66,18 +66,18 @@ test('a small + between blocks asks what can go there', async ({ page }) => {
 
 test('what fits the selected words is under the hand', async ({ page }) => {
   await threeParagraphs(page, 'Words in hand');
-  for (let count = 0; count < 5; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+  for (let count = 0; count < 5; count += 1) await page.keyboard.press('Shift+ArrowLeft');
   const bar = page.getByRole('toolbar', { name: 'For the selected words' });
   await bar.getByRole('button', { name: 'Term' }).click();
   await isSaved(page);
   expect(await short(page)).toContain('<p><term>Slack</term></p>');
-  await moveCaret(page, 'End');
+  await page.keyboard.press('End');
   await expect(bar).toHaveCount(0);
   // Where no name may stand, none is offered.
   await page.locator(paragraphs).first().click();
   await choose(page, 'codeblock');
   await page.keyboard.type('abc');
-  for (let count = 0; count < 3; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+  for (let count = 0; count < 3; count += 1) await page.keyboard.press('Shift+ArrowLeft');
   await expect(bar.getByRole('button', { name: '…' })).toBeVisible();
   await expect(bar.getByRole('button', { name: 'Control', exact: true })).toHaveCount(0);
 });
@@ -94,7 +94,7 @@ test('Enter asks what comes next, for those who want that', async ({ page }) => 
   await page.keyboard.type('Tide');
   await page.keyboard.press('Enter');
   await page.getByRole('combobox', { name: 'What can go here' }).fill('bullet');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await page.keyboard.type('high');
   await isSaved(page);
   expect(await short(page)).toContain('<p>Tide</p><ul><li>high</li></ul>');

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { choose, isSaved, moveCaret, stored } from './pages.ts';
+import { choose, isSaved, stored } from './pages.ts';
 import { openLibrary } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -20,18 +20,18 @@ async function begin(page: Page, kind: string, title: string): Promise<void> {
   await page.keyboard.type(title);
   await page.keyboard.press('Enter');
   await expect(page.locator('.ProseMirror')).toBeFocused();
-  await moveCaret(page, 'Shift');
+  await page.keyboard.press('Shift');
 }
 /** Types words, and goes on to the next place. */
 async function say(page: Page, words: string, key = 'Enter'): Promise<void> {
   await page.keyboard.type(words);
-  await moveCaret(page, key);
+  await page.keyboard.press(key);
 }
 async function link(page: Page, target: string): Promise<void> {
   await page.keyboard.type('[[');
   await expect(page.getByRole('combobox', { name: 'Where the link leads' })).toBeFocused();
   await page.keyboard.type(target);
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
 }
 
 test('a concept is written by keys alone', async ({ page }) => {
@@ -43,7 +43,7 @@ test('a concept is written by keys alone', async ({ page }) => {
   await choose(page, 'bullet list');
   await say(page, 'Springs follow the full moon.');
   await say(page, 'Neaps follow the quarters.');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await choose(page, 'note');
   await page.keyboard.type('Wind adds to both.');
   await isSaved(page);
@@ -66,23 +66,23 @@ test('a task with a table, an image map and links is written by keys alone', asy
   await choose(page, 'more on the step');
   await choose(page, 'table');
   await expect(page.getByRole('dialog', { name: 'New table' })).toBeVisible();
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   for (const words of ['Gland', 'Cable', 'Torque', 'M16', 'sensor', '3 Nm', 'M20', 'mains'])
     await say(page, words, 'Tab');
   await page.keyboard.type('5 Nm');
   // Out of the table, to the result.
-  await moveCaret(page, 'ArrowDown');
+  await page.keyboard.press('ArrowDown');
   await page.keyboard.type('No gland turns any more; see ');
   await link(page, 'alarm codes');
   await say(page, '.');
   await choose(page, 'image map');
   await page.keyboard.type('cabinet');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await page.keyboard.type('The open cabinet');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await isSaved(page);
   // The image is selected: Enter draws its areas.
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   const areas = page.getByRole('dialog', { name: 'Areas of the image' });
   await expect(areas).toBeVisible();
   const tabTo = async (name: string): Promise<void> => {

@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from './test.ts';
-import { clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
+import { isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -26,12 +26,12 @@ test('two people write in one topic, see each other, and undo only what is their
   await expect(page.getByRole('list', { name: 'Also here' })).toContainText('Noor');
   await expect(noor.getByRole('list', { name: 'Also here' })).toContainText('Teo');
 
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('The sea rises twice a day.');
   await expect(line(noor, 'The sea rises twice a day.')).toBeVisible();
   await expect(noor.locator('.other-caret')).toHaveAttribute('data-name', /Teo/u);
 
-  await clickInto(noor.locator('.ProseMirror .is-shortdesc'));
+  await noor.locator('.ProseMirror .is-shortdesc').click();
   await Promise.all([
     noor.keyboard.type('Why the water moves.', { delay: 15 }),
     page.keyboard.type(' And it falls again.', { delay: 15 }),
@@ -77,7 +77,7 @@ test('what is typed offline is kept through a reload and merged afterwards', asy
   await signIn(page);
   await newTopic(page, 'Concept', 'Ropes and knots');
   const noor = await other(browser, 'noor', page.url());
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Tie it twice.');
   await expect(line(noor, 'Tie it twice.')).toBeVisible();
 
@@ -85,7 +85,7 @@ test('what is typed offline is kept through a reload and merged afterwards', asy
   await expect(page.getByText('Offline')).toBeVisible();
   await page.keyboard.type(' Then pull.');
   await expect(page.getByText('Offline: kept in this browser')).toBeVisible();
-  await clickInto(noor.locator('.ProseMirror .is-shortdesc'));
+  await noor.locator('.ProseMirror .is-shortdesc').click();
   await noor.keyboard.type('For every day.');
   // Long enough to be written down.
   await page.waitForTimeout(800);
@@ -110,7 +110,7 @@ test('words whose place is gone are given back', async ({ page, browser }) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Two at one place');
   const noor = await other(browser, 'noor', page.url());
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('First.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Second');
@@ -135,10 +135,10 @@ test('a reader sees what is written but cannot write', async ({ page, browser })
   await signIn(page);
   await newTopic(page, 'Concept', 'Only to be read');
   const ines = await other(browser, 'ines', page.url());
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Seen at once.');
   await expect(line(ines, 'Seen at once.')).toBeVisible();
-  await clickInto(ines.locator('.ProseMirror .is-conbody p'));
+  await ines.locator('.ProseMirror .is-conbody p').click();
   await ines.keyboard.type('Not mine');
   await expect(line(ines, 'Not mine')).toBeHidden();
   await ines.context().close();
@@ -150,7 +150,7 @@ test('a topic that is removed while it is open can be made one again', async ({
 }) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Soon gone');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Still wanted.');
   await isSaved(page);
   const noor = await other(browser, 'noor', page.url());
@@ -169,7 +169,7 @@ test('text that is not safe stays on the page until it is', async ({ page }) => 
   await newTopic(page, 'Concept', 'Stormbound');
   await road.cut();
   await expect(page.getByText('Offline')).toBeVisible();
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Written in a storm.');
   await page.locator('a[href="/write/alarms"]').click();
   await expect(page.getByText('This is not saved yet, so it stays open.')).toBeVisible();
@@ -185,7 +185,7 @@ test('text that is not safe stays on the page until it is', async ({ page }) => 
 test('a whole text that a program saves joins what is being written', async ({ page }) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Written from two sides');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('By hand.');
   await isSaved(page);
   const project = await projectOf(page);
@@ -219,7 +219,7 @@ test('what there is gets a name, and an earlier text comes back as the newest', 
 }) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Drafts');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Good text.');
   await isSaved(page);
   await page.keyboard.press('Control+s');

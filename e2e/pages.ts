@@ -1,21 +1,8 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
-/**
- * A page that opens takes the focus a moment later, and sets its caret: a click that came before
- * would be lost on a slow machine.
- */
-export const pageRests = (page: Page): Promise<void> =>
-  page.evaluate(
-    () =>
-      new Promise<void>((resolve) => {
-        const end = performance.now() + 2000;
-        const look = (): void =>
-          void (document.activeElement?.matches('.ProseMirror') || performance.now() > end
-            ? setTimeout(resolve, 60)
-            : requestAnimationFrame(look));
-        look();
-      }),
-  );
+/** Waits until an opened page has the caret: keys pressed before go nowhere. */
+export const hasCaret = (page: Page): Promise<void> =>
+  expect(page.locator('.ProseMirror')).toBeFocused();
 
 /**
  * Makes a topic or map and opens it. It is made in the Library as people do it where that is the
@@ -34,7 +21,7 @@ export async function newTopic(
   await expect(
     kind === 'Map' ? page.getByRole('heading', { name: title }) : page.locator('.ProseMirror'),
   ).toContainText(title);
-  if (kind !== 'Map') await pageRests(page);
+  if (kind !== 'Map') await hasCaret(page);
 }
 /** Where the API has the project, as `/api/projects/ID`. */
 export async function projectOf({ request }: Page): Promise<string> {
@@ -67,32 +54,9 @@ export const stored = async (page: Page): Promise<string> => {
 export const isSaved = (page: Page) =>
   expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
-/**
- * Presses a key that moves the caret, or that gives it back to the page, and waits until the page
- * has heard of it: browsers tell so in a task of its own, and for some 20 ms after the focus came
- * back the page sets the caret once more.
- */
-export async function moveCaret(page: Page, key: string): Promise<void> {
-  await page.keyboard.press(key);
-  await page.evaluate(
-    () => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))),
-  );
-}
-
-/**
- * Clicks into the page, and waits until it has heard where the caret is now: on a slow machine keys
- * come before that.
- */
-export async function clickInto(place: Locator): Promise<void> {
-  await place.click();
-  await place
-    .page()
-    .evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 60))));
-}
-
 /** Opens the palette at the caret and takes the best answer to the query. */
 export async function choose(page: Page, query: string): Promise<void> {
   await page.keyboard.press('Control+Space');
   await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
 }

@@ -1,6 +1,6 @@
 import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, moveCaret, pageRests, projectOf } from './pages.ts';
+import { hasCaret, projectOf } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -271,15 +271,15 @@ test('the proof of a help page follows the text; its choices work and lead back 
     choices: [{ facet: 'product' }],
   });
   await page.goto(`/write/${topic}`);
-  await pageRests(page);
+  await hasCaret(page);
   await page.getByRole('tab', { name: 'Proof' }).click();
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await bench.locator('summary').click();
   await bench.getByRole('checkbox', { name: 'Fog site' }).check();
   const site = page.frameLocator('iframe[title="Fog site"]');
   await expect(site.getByText('It sounds twice.')).toBeVisible();
-  await clickInto(page.locator('p[data-element="p"]').first());
-  await moveCaret(page, 'End');
+  await page.locator('p[data-element="p"]').first().click();
+  await page.keyboard.press('End');
   await page.keyboard.type(' Then it rests.');
   await expect(site.getByText('It sounds twice. Then it rests.')).toBeVisible();
   await expect(site.locator('[data-caret]')).toHaveText('It sounds twice. Then it rests.');
@@ -287,8 +287,8 @@ test('the proof of a help page follows the text; its choices work and lead back 
   await site.locator('#readers summary').press('Enter');
   await site.getByLabel('Model').selectOption('tern-d');
   await expect(site.getByText('On the quay.')).toBeHidden();
-  await clickInto(page.locator('p[data-element="p"]').first());
-  await moveCaret(page, 'End');
+  await page.locator('p[data-element="p"]').first().click();
+  await page.keyboard.press('End');
   await page.keyboard.type(' Again.');
   await expect(site.getByText('Then it rests. Again.')).toBeVisible();
   await expect(site.getByText('On the quay.')).toBeHidden();

@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import { expect, test, type BrowserContext, type Locator } from './test.ts';
-import { clickInto, stored } from './pages.ts';
+import { stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 
 const sentence = 'Rinse the quillwort brush in the harbour.';
@@ -97,7 +97,7 @@ test('a changed sentence travels from the page to the manual and the site', asyn
 
   await test.step('change it once more, and see before and after in each edition', async () => {
     await page.goto('/write/clean-the-well');
-    await clickInto(page.locator('.is-cmd').last());
+    await page.locator('.is-cmd').last().click();
     await page.keyboard.press('End');
     await page.keyboard.type(' Twice a year.');
     // “Saved” may still be said of what was there before: what is compared is what the server has.

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, moveCaret, newTopic, projectOf, stored } from './pages.ts';
+import { isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -9,15 +9,15 @@ const lines = (page: Page) => page.locator('.cm-content');
 /** Puts the caret at the end of the line that holds some text, or so many letters before. */
 async function caretInLine(page: Page, text: string, before = 0): Promise<void> {
   await page.locator('.cm-line', { hasText: text }).click();
-  await moveCaret(page, 'End');
-  for (let count = 0; count < before; count += 1) await moveCaret(page, 'ArrowLeft');
+  await page.keyboard.press('End');
+  for (let count = 0; count < before; count += 1) await page.keyboard.press('ArrowLeft');
 }
 
 test('a topic is written as source, with completion and errors, and taken in when valid', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'From the source');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('First words.');
   await page.keyboard.press('Alt+6');
   await expect(lines(page)).toContainText('<p>First words.</p>');
@@ -42,7 +42,7 @@ test('a topic is written as source, with completion and errors, and taken in whe
   );
   await page.keyboard.press('Alt+6');
   await expect(page.locator('.ProseMirror .is-note')).toContainText('Mind the edge.');
-  await clickInto(page.locator('.ProseMirror .is-note'));
+  await page.locator('.ProseMirror .is-note').click();
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).not.toContain('Mind the edge');
@@ -60,7 +60,7 @@ test('what somebody else writes meanwhile stays, in the source and in the topic'
   await caretInLine(page, '<title>Source and page', '</title>'.length);
   await page.keyboard.type(' & <');
   await expect(page.getByText('Not in the topic yet')).toBeVisible();
-  await clickInto(other.locator('.ProseMirror .is-conbody p'));
+  await other.locator('.ProseMirror .is-conbody p').click();
   await other.keyboard.type('Words from the page.');
   await isSaved(other);
   for (let count = 0; count < ' & <'.length; count += 1) await page.keyboard.press('Backspace');
@@ -78,7 +78,7 @@ test('a topic is written as Markdown where possible, and refused with a reason w
   page,
 }) => {
   await newTopic(page, 'Concept', 'Plainly');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Words.');
   await page.keyboard.press('Alt+7');
   await expect(lines(page)).toContainText('# Plainly');

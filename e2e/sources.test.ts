@@ -2,7 +2,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, moveCaret } from './pages.ts';
+import { isSaved } from './pages.ts';
 import { openLibrary } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -73,8 +73,8 @@ test('a linked folder is read again before a build, and never overwrites work do
   await test.step('its topics say where they come from, and may be written on', async () => {
     await row('neap.md').getByRole('link', { name: 'Neap tides' }).click();
     await expect(page.getByText('Written outside, in neap.md of tide-tables')).toBeVisible();
-    await clickInto(page.locator('.ProseMirror .is-body > p'));
-    await moveCaret(page, 'End');
+    await page.locator('.ProseMirror .is-body > p').click();
+    await page.keyboard.press('End');
     await page.keyboard.type(' At half moon.');
     await isSaved(page);
     expect(await faults(page, { without: '.n-message-container' })).toEqual([]);

@@ -1,5 +1,5 @@
 import { expect, test } from './test.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('words in no list are marked, put right by keys, and made right for the whole team', async ({
@@ -7,7 +7,7 @@ test('words in no list are marked, put right by keys, and made right for the who
 }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Right words');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   // “Brinewell” is a word of the team; codes and names of controls are nobody's business; without a
   // region any spelling of the language is right.
   await page.keyboard.type('The Brinewell stattion has E42x, levelling, leveling and a ');
@@ -15,7 +15,7 @@ test('words in no list are marked, put right by keys, and made right for the who
   await page.keyboard.type('Qwx');
   const marked = page.locator('.ProseMirror .misspelt');
   await expect(marked).toHaveText(['stattion']);
-  await clickInto(marked);
+  await marked.click();
   await page.keyboard.press('Control+.');
   await expect(
     page.getByRole('listbox').getByRole('option', { name: 'Write instead: station', exact: true }),
@@ -25,7 +25,7 @@ test('words in no list are marked, put right by keys, and made right for the who
   await isSaved(page);
   expect(await stored(page)).toContain('The Brinewell station has E42x');
 
-  await moveCaret(page, 'Home');
+  await page.keyboard.press('Home');
   await page.keyboard.type('Wavestaff ');
   await expect(marked).toHaveText(['Wavestaff']);
   await marked.click({ button: 'right' });
@@ -41,7 +41,7 @@ test('words in no list are marked, put right by keys, and made right for the who
 test('words in another language than the dictionary are left alone', async ({ page }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Two languages');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('Not a mistaek: ');
   await choose(page, 'phrase');
   await page.keyboard.type('Ebbe und Flut');

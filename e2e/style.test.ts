@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test.ts';
 import type { Designs } from '@ukiyo/contracts';
 import { faults } from './faults.ts';
-import { clickInto, moveCaret, projectOf } from './pages.ts';
+import { projectOf } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -253,8 +253,8 @@ test('the printed pages of a topic are set while it is written, for several edit
     bench.getByText('Tern D Installation Manual does not have this topic.'),
   ).toBeVisible();
   const before = await first.locator('.drawn').first().innerHTML();
-  await clickInto(page.locator('.ProseMirror .is-cmd').first());
-  await moveCaret(page, 'End');
+  await page.locator('.ProseMirror .is-cmd').first().click();
+  await page.keyboard.press('End');
   await page.keyboard.type(' Mind the gulls.');
   await expect.poll(() => first.locator('.drawn').first().innerHTML()).not.toBe(before);
   await page.keyboard.press('Control+z');

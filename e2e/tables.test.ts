@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -17,7 +17,7 @@ async function newTable(
   hasHead = true,
 ): Promise<void> {
   await newTopic(page, 'Concept', title);
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await choose(page, 'table');
   const form = page.getByRole('dialog', { name: 'New table' });
   await form.getByLabel('Rows').fill(String(rows.length - (hasHead ? 1 : 0)));
@@ -44,7 +44,7 @@ test('a table is made as its form says and changed at a cell by the palette', as
   expect(await short(page)).toMatch(
     /Nord<\/entry><entry>2.*Velm<\/entry><entry>9.*Kis<\/entry><entry>10/u,
   );
-  await clickInto(cells(page).getByText('Velm'));
+  await cells(page).getByText('Velm').click();
   await choose(page, 'move the row up');
   await choose(page, 'move the column right');
   await choose(page, 'wider column');
@@ -93,7 +93,7 @@ test('the edge between two columns is pulled, as one step back', async ({ page }
   const after = (await cells(page).first().boundingBox())!;
   const whole = third.x + third.width - first.x;
   expect(Math.abs(after.width / whole - widths[0]! / 100)).toBeLessThan(0.03);
-  await clickInto(cells(page).first());
+  await cells(page).first().click();
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).not.toContain('colwidth');
@@ -101,7 +101,7 @@ test('the edge between two columns is pulled, as one step back', async ({ page }
 
 test('a spreadsheet is pasted as a table', async ({ page }) => {
   await newTopic(page, 'Concept', 'From a sheet');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData(
@@ -126,10 +126,10 @@ test('a spreadsheet is pasted as a table', async ({ page }) => {
 
 test('rows and columns are pasted into the cells of a table, which grows', async ({ page }) => {
   await newTopic(page, 'Concept', 'Into cells');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await choose(page, 'table');
   await page.keyboard.press('Enter');
-  await clickInto(page.locator('.ProseMirror tbody td').nth(1));
+  await page.locator('.ProseMirror tbody td').nth(1).click();
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text/plain', 'a\tb\tc\r\nd\te\tf\r\ng\th\ti\r\n');

@@ -1,5 +1,5 @@
 import { expect, test } from './test.ts';
-import { choose, clickInto, isSaved, moveCaret, projectOf, stored } from './pages.ts';
+import { choose, isSaved, projectOf, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 
 test('an administrator makes a template in the editor; topics start from it with guidance', async ({
@@ -9,20 +9,20 @@ test('an administrator makes a template in the editor; topics start from it with
   await page.getByLabel('Kind of the template').selectOption('concept');
   await page.getByLabel('Title of the template').fill('Part of the station');
   await page.getByRole('button', { name: 'Make a template' }).click();
-  await clickInto(page.locator('.ProseMirror .is-shortdesc'));
+  await page.locator('.ProseMirror .is-shortdesc').click();
   await page.keyboard.type('The ');
   await choose(page, 'placeholder');
   await page.getByRole('dialog', { name: 'Placeholder' }).getByRole('textbox').fill('part name');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await page.keyboard.type(' measures.');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
-  await moveCaret(page, 'End');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await page.keyboard.press('End');
   await choose(page, 'guidance');
   await page
     .getByRole('dialog', { name: 'Guidance' })
     .getByRole('textbox')
     .fill('Say where it is fitted.');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await isSaved(page);
   const text = await stored(page);
   expect(text).toContain('<shortdesc>The <?placeholder part name?> measures.</shortdesc>');
@@ -56,21 +56,21 @@ test('an administrator makes a template in the editor; topics start from it with
   ).toBeVisible();
   await page.locator('.ProseMirror .placeholder').click();
   await page.keyboard.type('sensor head');
-  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await page.locator('.ProseMirror .is-conbody p').click();
   await page.keyboard.type('On the quay at 5');
   await choose(page, 'special character');
   await page.getByRole('combobox', { name: 'Which character' }).fill('no-break space');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await choose(page, 'special character');
   await page.getByRole('combobox', { name: 'Which character' }).fill('degree sign');
-  await moveCaret(page, 'Enter');
+  await page.keyboard.press('Enter');
   await page.keyboard.type('.');
   await isSaved(page);
   const made = await stored(page);
   expect(made).toContain('<shortdesc>The sensor head measures.</shortdesc>');
   expect(made).toContain('<p>On the quay at 5\u00A0°.</p>');
   await expect(page.getByText('is still to be written')).toHaveCount(0);
-  await moveCaret(page, 'Home');
+  await page.keyboard.press('Home');
   await choose(page, 'special character');
   await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('degree sign');
 });

@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, newTopic, pickFound, stored } from './pages.ts';
+import { isSaved, newTopic, pickFound, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('where a topic is used is told with the editions that a change touches', async ({ page }) => {
@@ -32,7 +32,7 @@ test('a topic that is used is removed with another one in its place', async ({ p
   await signIn(page, 'noor');
   for (const title of ['Swivel, old', 'Swivel, new']) await newTopic(page, 'Concept', title);
   await newTopic(page, 'Concept', 'Leads to the swivel');
-  await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+  await page.locator('.ProseMirror .is-conbody > p').click();
   await page.keyboard.type('See [[');
   await page.getByRole('combobox', { name: 'Where the link leads' }).fill('swivel, old');
   await page.keyboard.press('Enter');

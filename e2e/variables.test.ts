@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, newTopic, pickFound, stored } from './pages.ts';
+import { choose, isSaved, newTopic, pickFound, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 const form = (page: Page) => page.getByRole('form', { name: 'Variable', exact: true });
@@ -26,7 +26,7 @@ test('a variable is made, typed into a text, varied for readers, and renamed', a
 
   await newTopic(page, 'Concept', 'How long we stand for it');
   const paragraph = page.locator('.ProseMirror .is-conbody > p');
-  await clickInto(paragraph);
+  await paragraph.click();
   await page.keyboard.type('It is %%guar');
   await page.keyboard.press('Enter');
   await page.keyboard.type(' long.');
@@ -96,7 +96,7 @@ test('a variable is dropped into the text, and defined when it is missing', asyn
 
   await newTopic(page, 'Concept', 'Shown by variables');
   const paragraph = page.locator('.ProseMirror .is-conbody > p');
-  await clickInto(paragraph);
+  await paragraph.click();
   await page.keyboard.type('Look: ');
   await choose(page, 'variable');
   await page.getByRole('combobox', { name: 'Which variable' }).fill('front-view');

@@ -1,5 +1,5 @@
 import { expect, test } from './test.ts';
-import { isSaved, moveCaret } from './pages.ts';
+import { isSaved } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
@@ -18,7 +18,7 @@ test('a map is written as one document, from topic to topic by keys', async ({ p
     await contents.getByRole('button', { name: 'Clean the well' }).click();
     const topic = page.getByRole('region', { name: 'Clean the well' });
     await expect(topic.locator('.ProseMirror')).toBeFocused();
-    await moveCaret(page, 'End');
+    await page.keyboard.press('End');
     await page.keyboard.type(' by hand');
     await isSaved(page);
     await expect(page.locator('#foot-path')).toContainText('Task');
@@ -26,7 +26,7 @@ test('a map is written as one document, from topic to topic by keys', async ({ p
     await isSaved(page);
   });
   await test.step('the arrow goes from the last line into the next topic, and back', async () => {
-    await moveCaret(page, 'Control+End');
+    await page.keyboard.press('Control+End');
     // What was taken back is gone from the contents as well. Other tests arrange this map too.
     await expect(
       contents.getByRole('button', { name: 'Clean the well', exact: true }),
@@ -42,7 +42,7 @@ test('a map is written as one document, from topic to topic by keys', async ({ p
       await expect(next!).toBeFocused({ timeout: 5000 });
     }).toPass();
     await expect(contents.locator('[aria-current]')).toHaveText(title);
-    await moveCaret(page, 'ArrowUp');
+    await page.keyboard.press('ArrowUp');
     await expect(
       page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror'),
     ).toBeFocused();

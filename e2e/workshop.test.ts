@@ -1,5 +1,5 @@
 import { expect, test } from './test.ts';
-import { clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
+import { isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -192,7 +192,7 @@ test('two people who arrange one map lose nothing unasked', async ({ page, brows
 
 test('a problem of a build leads to its place', async ({ page }) => {
   await newTopic(page, 'Concept', 'Leaky');
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('First.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Second.');

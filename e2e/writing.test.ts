@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -9,7 +9,7 @@ test.beforeEach(({ page }) => signIn(page, 'noor'));
 test('a task is written by keyboard alone, step after step', async ({ page }) => {
   await newTopic(page, 'Task', 'Polish the lens');
   await expect(page.locator('.is-shortdesc')).toHaveAttribute('data-guidance', /When or why/u);
-  await clickInto(page.locator('.is-title').first());
+  await page.locator('.is-title').first().click();
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A clean lens sees further.');
@@ -17,7 +17,7 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
     .locator('.is-shortdesc')
     .evaluate((line) => getComputedStyle(line, '::after').content);
   expect(await guidance).toBe('none');
-  await clickInto(page.locator('.is-cmd'));
+  await page.locator('.is-cmd').click();
   await page.keyboard.type('Breathe on the lens.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Wipe it with a soft cloth.');
@@ -36,7 +36,7 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
 
 test('lists grow, end and undo; paragraphs split and join', async ({ page }) => {
   await newTopic(page, 'Concept', 'Lamps');
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Two kinds of lamp.');
   await choose(page, 'bullet');
   await page.keyboard.type('oil');
@@ -49,7 +49,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   expect(await stored(page)).toMatch(
     /<ul>\s*<li>oil<\/li>\s*<li>electric<\/li>\s*<\/ul>\s*<p>Both need care\.<\/p>/u,
   );
-  for (let count = 0; count < 4; count += 1) await moveCaret(page, 'ArrowLeft');
+  for (let count = 0; count < 4; count += 1) await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Enter');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Both need c<\/p>\s*<p>are\.<\/p>/u);
@@ -62,7 +62,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
 
 test('elements are put around, made into others, moved, nested and named', async ({ page }) => {
   await newTopic(page, 'Concept', 'Knots');
-  await clickInto(page.locator('p[data-element="p"]'));
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('bowline');
   await page.keyboard.press('Control+Space');
   await page
@@ -89,7 +89,7 @@ test('elements are put around, made into others, moved, nested and named', async
   );
   await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.press('Tab');
-  await moveCaret(page, 'Shift+Home');
+  await page.keyboard.press('Shift+Home');
   await choose(page, 'term');
   await isSaved(page);
   expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain(
@@ -101,7 +101,7 @@ test('elements are put around, made into others, moved, nested and named', async
 
 test('the foot line shows every open element and selects it', async ({ page }) => {
   await page.goto('/write/fit-the-bracket');
-  await clickInto(page.locator('.is-cmd').nth(1));
+  await page.locator('.is-cmd').nth(1).click();
   await expect(page.locator('#foot-path')).toHaveText(
     'Task / Task body / Steps / Step / Instruction',
   );

@@ -6,6 +6,7 @@ import type { Path } from '@ukiyo/core/problems';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
+import { arrive } from './arrivals.ts';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
 import { passageDom } from './passageDom.ts';
 import { variationOf, type Variation } from './variation.ts';
@@ -105,8 +106,7 @@ class BorrowedPage {
       if (!borrowed || this.#asked.has(keyOf(borrowed))) return;
       this.#asked.add(keyOf(borrowed));
       void readBorrowed(this.#self, borrowed, this.#host).then((passage) => {
-        if (!view.isDestroyed)
-          view.dispatch(view.state.tr.setMeta(key, [keyOf(borrowed), passage]));
+        arrive(view, (state) => state.tr.setMeta(key, [keyOf(borrowed), passage]));
       });
     });
   }

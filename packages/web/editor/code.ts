@@ -2,6 +2,7 @@ import type { Attributes } from '@ukiyo/core/markup';
 import type { HLJSApi } from 'highlight.js';
 import { Plugin, PluginKey } from 'prosemirror-state';
 import { Decoration, type DecorationSet, type EditorView } from 'prosemirror-view';
+import { arrive } from './arrivals.ts';
 import { drawAll, redraw, type Draw } from './drawn.ts';
 
 const key = new PluginKey<DecorationSet>('code');
@@ -62,7 +63,7 @@ function loadWhenWanted(view: EditorView): () => void {
     import('highlight.js/lib/common')
       .then((module) => {
         highlighter = module.default;
-        if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, true));
+        arrive(view, (state) => state.tr.setMeta(key, true));
       })
       // Without colours the text is as readable; the next change tries again.
       .catch(() => undefined)

@@ -13,6 +13,7 @@ import type { Attributes } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, TextSelection } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorProps, type EditorView } from 'prosemirror-view';
+import { arrive } from './arrivals.ts';
 import type { ReadText } from './borrowed.ts';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
 
@@ -179,7 +180,7 @@ export function links(self: string, host: LinkHost): Plugin<State> {
       asked.add(reference);
       findTarget(reference, self, host).then(
         (target) => {
-          if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [reference, target]));
+          arrive(view, (state) => state.tr.setMeta(key, [reference, target]));
         },
         // Without an answer it is asked again when the page is next drawn there.
         () => asked.delete(reference),

@@ -22,6 +22,7 @@ import {
 import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { forceLayoutNearCaret } from './caretLayout.ts';
+import { arrivals } from './arrivals.ts';
 import { nodeAttributes, borrowedPassages, type ReadText } from './borrowed.ts';
 import { clipboard, type ClipboardHost } from './clipboard.ts';
 import { codeColours } from './code.ts';
@@ -112,6 +113,7 @@ function pluginsOf(id: string, opening: Opening, handlers: EditorHandlers): Plug
       withWords: handlers.withWords,
       page: handlers,
     }),
+    arrivals(),
     forceLayoutNearCaret(),
     columns(),
     codeColours(),

@@ -22,6 +22,7 @@ import {
 } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
+import { arrive } from './arrivals.ts';
 import { nodeAttributes, readAgain } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import type { Opening } from './live/client.ts';
@@ -88,7 +89,7 @@ function changeRoot(view: EditorView, change: (root: Element) => Element): void 
  * them.
  */
 function redrawAnswers(view: EditorView, handlers: EditorHandlers): void {
-  view.dispatch(showVariables(view.state));
+  arrive(view, showVariables);
   let hasPictures = false;
   view.state.doc.descendants((node) => {
     hasPictures ||= node.type.spec.element === 'image';
@@ -117,11 +118,13 @@ function commandsOn(page: () => EditorView | undefined, handlers: EditorHandlers
       view.dispatch(change(view.state));
       view.focus();
     }),
-    sign: on((view, signs: Signs) => view.dispatch(showSigns(view.state, signs))),
-    vary: on((view, variation: Variation) => view.dispatch(showVariation(view.state, variation))),
-    readBorrowedAgain: on((view) => view.dispatch(readAgain(view.state))),
+    sign: on((view, signs: Signs) => arrive(view, (state) => showSigns(state, signs))),
+    vary: on((view, variation: Variation) =>
+      arrive(view, (state) => showVariation(state, variation)),
+    ),
+    readBorrowedAgain: on((view) => arrive(view, readAgain)),
     /** Variables show what they say by now. */
-    showWords: on((view) => view.dispatch(showVariables(view.state))),
+    showWords: on((view) => arrive(view, showVariables)),
     tellAgain: on((view) => redrawAnswers(view, handlers)),
   };
 }

@@ -11,6 +11,7 @@ import { wrap, type Remote } from 'comlink';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { onUnmounted, reactive, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import { arrive } from './arrivals.ts';
 import type { Finder } from './finding.worker.ts';
 import { showFound } from './found.ts';
 
@@ -118,7 +119,7 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     found.value = places;
     current.value = index;
     const editor = view.value;
-    if (editor) editor.dispatch(showFound(editor.state.tr, places, index));
+    if (editor) arrive(editor, ({ tr }) => showFound(tr, places, index));
   }
   /** Goes to the next find, or with -1 to the one before. */
   function go(offset: 1 | -1): void {

@@ -3,6 +3,7 @@ import { useDebounceFn } from '@vueuse/core';
 import { wrap, type Remote } from 'comlink';
 import type { EditorView } from 'prosemirror-view';
 import { ref, watch, type ShallowRef } from 'vue';
+import { arrive } from '../editor/arrivals.ts';
 import { judged, unknownIn } from '../editor/spelling.ts';
 import type { Speller } from '../editor/spelling.worker.ts';
 import { ask } from '../parts/api.ts';
@@ -78,8 +79,8 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
       return;
     }
     const editor = view.value;
-    if (wrong.length === 0 || !editor || editor.isDestroyed) return;
-    editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state), ...wrong])));
+    if (wrong.length === 0 || !editor) return;
+    arrive(editor, (state) => judged(state.tr, new Set([...unknownIn(state), ...wrong])));
   }
   const suggest = async (word: string): Promise<string[]> => (await open())?.suggest(word) ?? [];
   /** Makes a word right for the whole team. */
@@ -90,13 +91,11 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
       const speller = await opening;
       await speller?.allow(teamWords());
       const editor = view.value;
-      if (!editor || editor.isDestroyed) return;
+      if (!editor) return;
       const known = new Set(teamWords().map((word) => word.toLowerCase()));
-      editor.dispatch(
-        judged(
-          editor.state.tr,
-          new Set([...unknownIn(editor.state)].filter((word) => !known.has(word.toLowerCase()))),
-        ),
+      const isKnown = (word: string): boolean => known.has(word.toLowerCase());
+      arrive(editor, (state) =>
+        judged(state.tr, new Set([...unknownIn(state)].filter((word) => !isKnown(word)))),
       );
     },
   );

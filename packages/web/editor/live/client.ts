@@ -42,8 +42,8 @@ export interface LivePage {
   readonly lay: (opening: Opening) => void;
   /** Called when the text in the library has been brought up to date. */
   readonly stored: (itemVersion: number, title: string) => void;
-  /** Whether a click is being handled, so that the page must not be changed yet. */
-  readonly isBusy: () => boolean;
+  /** Takes over what a click or a key has done to the page by now. */
+  readonly catchUp: () => void;
 }
 
 /** The state of the work on one topic, for display. */
@@ -72,8 +72,6 @@ const longestAnswer = 8000;
 const keepDelay = 400;
 /** The caret is sent to others at most once in this many ms. */
 const caretInterval = 100;
-/** A change that has to wait for the page is tried again after this many ms. */
-const busyRetry = 10;
 
 /**
  * Keeps a page in step with the authority of its topic. Steps are kept in this browser until they
@@ -280,7 +278,7 @@ export class LiveClient {
 
   #release(): void {
     if (!this.#isPageReady) return;
-    if (this.#page.isBusy()) return void setTimeout(() => this.#release(), busyRetry);
+    this.#page.catchUp();
     for (let answer = this.#held.shift(); answer; answer = this.#held.shift()) this.#take(answer);
   }
 

@@ -11,11 +11,11 @@ import {
 } from 'vue';
 import type { EditorView } from 'prosemirror-view';
 import { LiveDocument } from '@ukiyo/contracts';
+import { catchUp } from '../arrivals.ts';
 import { earlyAnswer } from '../../parts/early.ts';
 import { isActWaiting } from '../../parts/onceCurrent.ts';
 import { useSession } from '../../parts/session.ts';
 import { closedStatus, LiveClient, type LivePage, type LiveStatus } from './client.ts';
-import { useHands } from './hands.ts';
 import { unsentStore } from './unsent.ts';
 
 interface LiveHost extends Pick<LivePage, 'lay' | 'stored'> {
@@ -108,7 +108,7 @@ export function useLive({ view, lay, stored }: LiveHost) {
       dispatch: (transaction) => view.value?.dispatch(transaction),
       lay,
       stored,
-      isBusy: useHands(),
+      catchUp: () => view.value && catchUp(view.value),
     },
     unsentStore,
     (next) => void (status.value = next),

@@ -124,6 +124,8 @@ const toggleDifference = (which: 'base' | 'change'): void =>
       :after="() => textOf(base!.id)"
     />
   </section>
+  <!-- Holds the place, so that the page below stays where it is. -->
+  <div v-else class="alternates"><div class="row" /></div>
 </template>
 
 <style scoped>
@@ -137,6 +139,7 @@ const toggleDifference = (which: 'base' | 'change'): void =>
   flex-wrap: wrap;
   gap: 4px 6px;
   align-items: center;
+  min-height: 22px;
 }
 .row a {
   padding: 3px 8px;
