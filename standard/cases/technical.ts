@@ -74,6 +74,21 @@ export const technical: Cases = {
     shows: ['sound ⟨Times⟩', 'Times = from - to', 'Sound'],
     site: { has: { figcaption: 'Sound' } },
   },
+  'a diagram is drawn, above its words': {
+    section: syntax,
+    files: diagram(
+      '<groupseq><kwd>sound</kwd><groupchoice><kwd>bell</kwd><kwd>horn</kwd></groupchoice>' +
+        '</groupseq>',
+    ),
+    shows: ['sound (bell | horn)'],
+    site: { has: { 'figure img[src$=".svg"]': 1 } },
+  },
+  'a diagram without a part has no drawing': {
+    section: syntax,
+    files: diagram('<title>Sound</title>'),
+    shows: ['Sound'],
+    site: { has: { 'figure img': 0 } },
+  },
   'a note on syntax is a footnote': {
     section: syntax,
     files: diagram('<groupseq><kwd>sound</kwd><synnote>Only in fog.</synnote></groupseq>'),

@@ -266,21 +266,28 @@ const figure: Maker = (element, walk) => {
   return [picture ? { ...made, picture } : made];
 };
 
-/** A syntax diagram as a figure of code: a line for each of its blocks and fragments. */
-const syntaxDiagram: Maker = (element, walk) => [
-  {
-    kind: 'figure',
-    element,
-    areas: [],
-    blocks: syntaxLines(element).map(({ element: part, nodes }): Block => ({
-      kind: 'code',
-      element: part === element ? within(part) : part,
-      nodes: linesOf(nodes, walk),
-    })),
-    ...captionOf(element, walk),
-    ...descriptionOf(element, walk),
-  },
-];
+/**
+ * A syntax diagram as a figure: its drawing, and a line of code for each of its blocks and
+ * fragments, which can be searched, copied and read aloud.
+ */
+const syntaxDiagram: Maker = (element, walk) => {
+  const drawing = child(element, 'image');
+  const lines = syntaxLines(element).map(({ element: part, nodes }): Block => ({
+    kind: 'code',
+    element: part === element ? within(part) : part,
+    nodes: linesOf(nodes, walk),
+  }));
+  return [
+    {
+      kind: 'figure',
+      element,
+      areas: [],
+      blocks: drawing ? [{ kind: 'picture', images: [drawing] }, ...lines] : lines,
+      ...captionOf(element, walk),
+      ...descriptionOf(element, walk),
+    },
+  ];
+};
 
 const table: Maker = (element, walk) => {
   const groups = children(element).filter(({ name }) => name === 'tgroup');

@@ -66,6 +66,15 @@ const lines =
     { element, nodes }: BlockOf<'paragraph' | 'lead' | 'lines' | 'code'>,
   ): PrintBlock[] => [...(element ? marksOf(element) : []), { t, c: inlines(nodes) }];
 
+/** Code within code has the letters that are around it. */
+const withinCode = (nodes: readonly Inline[]): Inline[] =>
+  nodes.flatMap((node) => {
+    if (typeof node === 'string') return [node];
+    if (node.t === 'code') return withinCode(node.c);
+    const isWords = 'c' in node && node.t !== 'fn' && node.t !== 'math';
+    return [isWords ? { ...node, c: withinCode(node.c) } : node];
+  });
+
 const content = (
   { marksOf, blocks }: Typesetting,
   block: BlockOf<'group' | 'step-detail'>,
@@ -89,7 +98,10 @@ const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
       ],
     },
   ],
-  code: lines('code'),
+  code: (typesetting, block) =>
+    lines('code')(typesetting, block).map((one) =>
+      one.t === 'code' ? { ...one, c: withinCode(one.c) } : one,
+    ),
   quote: ({ marksOf, blocks }, block) => [
     ...marksOf(block.element),
     { t: 'quote', c: blocks(block.blocks) },

@@ -9,7 +9,7 @@ const require = createRequire(import.meta.url);
 const faces: Record<string, readonly string[]> = {
   'source-serif-4': ['400Regular', '400Regular_Italic', '600SemiBold', '700Bold', '700Bold_Italic'],
   'source-sans-3': ['400Regular', '400Regular_Italic', '600SemiBold', '700Bold'],
-  'source-code-pro': ['400Regular', '600SemiBold'],
+  'source-code-pro': ['400Regular', '400Regular_Italic', '600SemiBold'],
   'noto-sans-jp': ['400Regular', '700Bold'],
   'noto-naskh-arabic': ['400Regular', '700Bold'],
   'noto-sans-hebrew': ['400Regular', '700Bold'],

@@ -10,6 +10,7 @@ import {
   type FoundElement,
 } from '../../library/index.ts';
 import {
+  findAll,
   findOutermost,
   isElement,
   joinTexts,
@@ -19,6 +20,7 @@ import {
 } from '../../markup/index.ts';
 import { isTextType } from '../../media/index.ts';
 import { atItem } from '../../problems/index.ts';
+import { drawSyntax, readSyntax } from '../../syntax-diagrams/index.ts';
 import { ordinalsIn } from '../ordinals.ts';
 import type { ResolvedElement } from '../publication.ts';
 import { pathKey, type Push } from '../pushing.ts';
@@ -180,7 +182,9 @@ class TopicResolver {
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
     const whole = isA(element.name, 'image') ? withDescription(element) : element;
-    return this.#withFiles(this.#resolved(whole, attributes, cursor, verdict.marked), cursor);
+    const resolved = this.#resolved(whole, attributes, cursor, verdict.marked);
+    if (isA(element.name, 'syntaxdiagram')) return [this.#drawn(resolved)];
+    return this.#withFiles(resolved, cursor);
   }
 
   /** What is shown of content in another vocabulary. */
@@ -279,6 +283,21 @@ class TopicResolver {
     if (name === 'indexterm' && anchor !== undefined)
       gathering.indexTerms.push({ anchor, term: resolved });
     return resolved;
+  }
+
+  /**
+   * A syntax diagram with its drawing as the first child; what readers choose themselves is told in
+   * words only.
+   */
+  #drawn(diagram: ResolvedElement): ResolvedElement {
+    const { children, origin } = diagram;
+    const isOpen =
+      findAll(diagram, (one) => (one as ResolvedElement).when !== undefined).length > 0;
+    const drawing = isOpen ? undefined : drawSyntax(readSyntax(diagram));
+    if (!drawing) return diagram;
+    const href = `asset:${this.#gathering.addDrawing(drawing)}`;
+    const image: ResolvedElement = { name: 'image', attributes: { href }, children: [], origin };
+    return { ...diagram, children: [image, ...children] };
   }
 
   /** With the words or images that a mark puts before and after. */

@@ -66,9 +66,13 @@
 }).join()
 
 #let keep-lines(xs) = {
-  // Line ends and spaces of preformatted text are kept.
-  let keep(x) = if type(x) == str { x.split("\n").map(l => l.replace("\t", "    ").replace(regex("^ +"), m => "\u{a0}" * m.text.len()).replace("  ", "\u{a0} ")).join(linebreak()) } else { walk-lines((x,)) }
-  xs.map(keep).join()
+  // Line ends and spaces of preformatted text are kept; only where a line begins is a single one fixed.
+  let indented(l) = l.replace(regex("^ +"), m => "\u{a0}" * m.text.len())
+  let keep(at, x) = if type(x) == str {
+    let lines = x.split("\n").map(l => l.replace("\t", "    ")).enumerate()
+    lines.map(((n, l)) => (if n > 0 or at == 0 { indented(l) } else { l }).replace("  ", "\u{a0} ")).join(linebreak())
+  } else { walk-lines((x,)) }
+  xs.enumerate().map(((at, x)) => keep(at, x)).join()
 }
 #let number-of(id, n) = {
   let form = styles.at(id).said.at("numbers", default: "1")
