@@ -95,4 +95,57 @@ export const schemes: Cases = {
     shows: ['For pilots.'],
     problems: ['facet.unknown-value'],
   },
+  'a scheme extends another one, and adds to its subjects': {
+    section: '3.5.1.10 schemeref',
+    files: {
+      ...files(
+        '<subjectScheme><title>More</title><schemeref href="base.ditamap" ' +
+          'format="ditamap"/><subjectdef keyref="crew"><subjectdef keys="pilot"/></subjectdef>' +
+          '<enumerationdef><attributedef name="audience"/><subjectdef keyref="people"/>' +
+          '</enumerationdef></subjectScheme>',
+      ),
+      'base.ditamap': `<subjectScheme><title>Base</title>${people}</subjectScheme>`,
+      'a.dita': topic('a', 'Anchors', `${body}<p audience="pilot">For pilots.</p>`),
+    },
+    map: 'book.ditamap',
+    filter: exclude('crew'),
+    shows: ['For guests.'],
+    hides: ['For deckhands.', 'For cooks.', 'For pilots.'],
+  },
+  'a subject can be named where another one holds it': {
+    section: '3.5.1.13 subjectdef',
+    files: files(
+      scheme(
+        subject('people', '<subjectdef keyref="crew"/>' + subject('guest')) +
+          subject('crew', subject('deckhand') + subject('cook')),
+      ),
+    ),
+    map: 'book.ditamap',
+    filter: exclude('crew'),
+    shows: ['For guests.'],
+    hides: ['For deckhands.', 'For cooks.'],
+  },
+  'schemes that extend each other, and subjects below themselves, come to an end': {
+    section: '3.5.1.10 schemeref',
+    files: {
+      ...files(
+        '<subjectScheme><schemeref href="base.ditamap" format="ditamap"/>' +
+          '<enumerationdef><attributedef name="audience"/><subjectdef keyref="people"/>' +
+          '</enumerationdef></subjectScheme>',
+      ),
+      'base.ditamap':
+        '<subjectScheme><schemeref href="values.ditamap" format="ditamap"/>' +
+        subject(
+          'people',
+          subject('crew', '<subjectdef keyref="people"/>' + subject('cook')) +
+            subject('deckhand') +
+            subject('guest'),
+        ) +
+        '</subjectScheme>',
+    },
+    map: 'book.ditamap',
+    filter: exclude('crew'),
+    shows: ['For deckhands.', 'For guests.'],
+    hides: ['For cooks.'],
+  },
 };

@@ -4,7 +4,12 @@
  * Reads and writes DITAVAL and subject-scheme maps.
  */
 export { readDitaval, withFlagImages, writeDitaval } from './ditaval.ts';
-export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subject-scheme.ts';
+export {
+  isSubjectScheme,
+  readSubjectScheme,
+  writeSubjectScheme,
+  type SchemeAt,
+} from './subject-scheme.ts';
 export { conditionsOf, valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
 export { tagOf, tagsOf, type FacetTag } from './tags.ts';

@@ -12,6 +12,8 @@ import { pigments, type Facet, type FacetValue } from './lens.ts';
 
 const rootName = 'subjectScheme';
 const deepest = 20;
+/** Each level of subjects can double what is below it. */
+const mostValues = 10_000;
 
 /** Elements that hold narrower subjects and are none themselves. */
 const holders: ReadonlySet<string> = new Set([
@@ -26,67 +28,135 @@ const isOfSubjects = (one: Element): boolean => one.name === 'subjectdef' || isH
 
 export const isSubjectScheme = (root: Element): boolean => root.name === rootName;
 
+/** The root of the scheme at an address, the same each time; undefined where there is none. */
+export type SchemeAt = (href: string) => Element | undefined;
+
+/** A scheme, and all that it extends (DITA 1.3, 3.5 `schemeref`), each once. */
+function withExtended(root: Element, schemeAt: SchemeAt): readonly Element[] {
+  const schemes = new Set([root]);
+  // A set is walked through with what is added on the way.
+  for (const scheme of schemes)
+    for (const { name, attributes } of childElements(scheme)) {
+      const extended = name === 'schemeref' ? schemeAt(attributes['href'] ?? '') : undefined;
+      if (extended && isSubjectScheme(extended)) schemes.add(extended);
+    }
+  return [...schemes];
+}
+
+/** Where subjects are defined, and where something is added to them, by their keys. */
+interface Subjects {
+  readonly defined: ReadonlyMap<string, Element>;
+  readonly added: ReadonlyMap<string, readonly Element[]>;
+}
+
+function subjectsIn(schemes: readonly Element[]): Subjects {
+  const defined = new Map<string, Element>();
+  const added = new Map<string, Element[]>();
+  const gather = (parent: Element): void =>
+    childElements(parent).forEach((child) => {
+      if (!isOfSubjects(child)) return;
+      const { keys, keyref } = child.attributes;
+      if (keys !== undefined && !defined.has(keys)) defined.set(keys, child);
+      if (keyref !== undefined) added.set(keyref, [...(added.get(keyref) ?? []), child]);
+      gather(child);
+    });
+  schemes.forEach(gather);
+  return { defined, added };
+}
+
+/** All that says something of one subject, its definition first. */
+function partsOf(subject: Element, { defined, added }: Subjects): readonly Element[] {
+  const { keys, keyref = '' } = subject.attributes;
+  const definition = keys === undefined ? defined.get(keyref) : subject;
+  return [...(definition ? [definition] : []), ...(added.get(keys ?? keyref) ?? [])];
+}
+
 /**
  * Reads the facets of a subject-scheme map (DITA 1.3, 2.2.3.5): each enumeration binds an attribute
  * to a subject, whose subjects are the values. Problems: `scheme.unbound` for an enumeration
  * without an attribute or a subject; and those of the XML reader.
  */
-export function readSubjectScheme(text: string): {
+export function readSubjectScheme(
+  text: string,
+  schemeAt: SchemeAt = () => undefined,
+): {
   facets: readonly Facet[];
   problems: readonly Problem[];
 } {
   const { document, problems } = readXml(text);
   if (!document || !isSubjectScheme(document.root)) return { facets: [], problems };
   const found: Problem[] = [];
-  const subjects = new Map<string, Element>();
-  const gather = (parent: Element): void =>
-    childElements(parent).forEach((child) => {
-      if (!isOfSubjects(child)) return;
-      const key = child.attributes['keys'];
-      if (key !== undefined && !subjects.has(key)) subjects.set(key, child);
-      gather(child);
-    });
-  gather(document.root);
-  const facets = childElements(document.root)
+  const schemes = withExtended(document.root, schemeAt);
+  const subjects = subjectsIn(schemes);
+  const bound = new Set<string>();
+  const facets = schemes
+    .flatMap(childElements)
     // One that holds for a single element is no facet: it is kept in its file.
     .filter((one) => one.name === 'enumerationdef' && !childNamed(one, 'elementdef'))
     .flatMap((binding): Facet[] => {
-      const name = childNamed(binding, 'attributedef')?.attributes['name'];
+      const name = childNamed(binding, 'attributedef')?.attributes['name'] ?? '';
       const key = childNamed(binding, 'subjectdef')?.attributes['keyref'] ?? '';
-      const subject = subjects.get(key);
-      if (name === undefined || name === '' || !subject) {
+      const subject = subjects.defined.get(key);
+      if (name === '' || !subject) {
         found.push(
           problem(
             'warning',
             'scheme.unbound',
-            `The list of facets binds “${key}” to “${name ?? ''}”, one of which is not ` +
-              'there. It is left out.',
+            `The list of facets binds “${key}” to “${name}”, one of which is not there. It is ` +
+              'left out.',
           ),
         );
         return [];
       }
-      return [{ name, label: titleOf(subject) ?? name, values: valuesIn(subject, 0) }];
+      // What the scheme binds itself goes before what those bind that it extends.
+      if (bound.has(name)) return [];
+      bound.add(name);
+      const label = titleIn(partsOf(subject, subjects)) ?? name;
+      return [{ name, label, values: valuesOf(subject, subjects) }];
     });
   return { facets, problems: found };
 }
 
-function valuesIn(subject: Element, depth: number): FacetValue[] {
-  if (depth > deepest) return [];
-  return childElements(subject).flatMap((child): FacetValue[] => {
-    const name = child.attributes['keys'];
-    if (isHolder(child)) return valuesIn(child, depth + 1);
-    if (child.name !== 'subjectdef' || name === undefined || name === '') return [];
-    const values = valuesIn(child, depth + 1);
-    return [
-      {
-        name,
-        label: titleOf(child) ?? name,
-        ...mannerOf(child),
-        ...(values.length > 0 ? { values } : {}),
-      },
-    ];
-  });
+/** The values of a subject; one that is below itself is left out there. */
+function valuesOf(top: Element, subjects: Subjects): FacetValue[] {
+  let left = mostValues;
+  const below = (parts: readonly Element[], around: readonly Element[]): FacetValue[] => {
+    const names = new Set<string>();
+    return parts.flatMap(narrowerIn).flatMap((subject): FacetValue[] => {
+      const name = keyOf(subject) ?? '';
+      const isTwice = subject.attributes['keys'] === undefined && names.has(name);
+      const own = partsOf(subject, subjects);
+      left -= 1;
+      if (name === '' || isTwice || left < 0 || around.length > deepest) return [];
+      if (own.some((part) => around.includes(part))) return [];
+      names.add(name);
+      const values = below(own, [...around, ...own]);
+      return [
+        {
+          name,
+          label: titleIn(own) ?? name,
+          ...mannerOf(own[0]),
+          ...(values.length > 0 ? { values } : {}),
+        },
+      ];
+    });
+  };
+  const whole = partsOf(top, subjects);
+  return below(whole, whole);
 }
+
+const keyOf = ({ attributes }: Element): string | undefined =>
+  attributes['keys'] ?? attributes['keyref'];
+
+/** The subjects right below one. */
+const narrowerIn = (subject: Element): readonly Element[] =>
+  childElements(subject).flatMap((child) => {
+    if (isHolder(child)) return narrowerIn(child);
+    return child.name === 'subjectdef' ? [child] : [];
+  });
+
+const titleIn = (subjects: readonly Element[]): string | undefined =>
+  subjects.map(titleOf).find((title) => title !== undefined);
 
 function titleOf(subject: Element): string | undefined {
   const meta = childNamed(subject, 'topicmeta');
@@ -98,8 +168,8 @@ function titleOf(subject: Element): string | undefined {
  * How a value is shown and whether it is still offered, in the subject's metadata; what cannot be
  * read is left out.
  */
-function mannerOf(subject: Element): Partial<FacetValue> {
-  const meta = childNamed(subject, 'topicmeta');
+function mannerOf(subject: Element | undefined): Partial<FacetValue> {
+  const meta = subject && childNamed(subject, 'topicmeta');
   if (!meta) return {};
   const said = new Map(
     childElements(meta).flatMap(({ name, attributes }) =>
@@ -145,15 +215,15 @@ export function writeSubjectScheme(facets: readonly Facet[]): string {
     ]);
   // A facet and a value may have the same name; the subject of a facet has one that no value can
   // have.
-  const keyOf = ({ name }: Facet): string => `facet:${name}`;
+  const subjectOf = ({ name }: Facet): string => `facet:${name}`;
   const scheme = element(rootName, {}, [
     ...facets.map((facet) =>
-      subject({ name: keyOf(facet), label: facet.label, values: facet.values }),
+      subject({ name: subjectOf(facet), label: facet.label, values: facet.values }),
     ),
     ...facets.map((facet) =>
       element('enumerationdef', {}, [
         element('attributedef', { name: facet.name }),
-        element('subjectdef', { keyref: keyOf(facet) }),
+        element('subjectdef', { keyref: subjectOf(facet) }),
       ]),
     ),
   ]);

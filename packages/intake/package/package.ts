@@ -134,6 +134,8 @@ class Sorting {
    * once.
    */
   readonly #next = new Map<string, number>();
+  /** Schemes that others extend, by their paths. */
+  readonly #schemes = new Map<string, Element | undefined>();
 
   constructor(files: PackageFiles, taken: ReadonlySet<string>) {
     this.#files = files;
@@ -230,10 +232,19 @@ class Sorting {
   }
 
   #takeFacets(path: string, text: string): void {
-    const { facets, problems } = readSubjectScheme(text);
+    const { facets, problems } = readSubjectScheme(text, (href) =>
+      this.#schemeAt(resolvePath(path, decodePath(href.split('#')[0]!))),
+    );
     this.#tellOf(path, problems);
     const known = new Set(this.facets.map(({ name }) => name));
     this.facets.push(...facets.filter(({ name }) => !known.has(name)));
+  }
+
+  #schemeAt(path: string): Element | undefined {
+    const file = this.#files.get(path);
+    if (file && !this.#schemes.has(path))
+      this.#schemes.set(path, readXml(decodeXml(file).text).document?.root);
+    return this.#schemes.get(path);
   }
 
   #claim(wanted: string, path: string): string {

@@ -6,6 +6,7 @@ import {
   writeSubjectScheme,
   type Facet,
   type Lens,
+  type SchemeAt,
 } from '@ukiyo/core/facets';
 import { isTopic, respecialise, withSurroundings, writeCanonical } from '@ukiyo/core/grammar';
 import {
@@ -118,6 +119,10 @@ export function ditaFiles(
     );
   const list = facetList(
     trees.flatMap(({ root }) => root ?? []),
+    (href) => {
+      const target = readReference(href, '');
+      return target.kind === 'item' ? byId.get(target.id)?.root : undefined;
+    },
     facets,
   );
   if (list !== undefined) files.set('facets.ditamap', encoder.encode(list));
@@ -125,11 +130,15 @@ export function ditaFiles(
 }
 
 /** The facets that no subject scheme among the maps says; undefined where there are none. */
-function facetList(roots: readonly Element[], facets: readonly Facet[]): string | undefined {
+function facetList(
+  roots: readonly Element[],
+  schemeAt: SchemeAt,
+  facets: readonly Facet[],
+): string | undefined {
   const said = new Set(
     roots
       .filter(isSubjectScheme)
-      .flatMap((root) => readSubjectScheme(writeCanonical(root)).facets)
+      .flatMap((root) => readSubjectScheme(writeCanonical(root), schemeAt).facets)
       .map((facet) => JSON.stringify(facet)),
   );
   const others = facets.filter((facet) => !said.has(JSON.stringify(facet)));
