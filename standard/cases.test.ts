@@ -13,6 +13,7 @@ import { keys } from './cases/keys.ts';
 import { languages } from './cases/languages.ts';
 import { linking } from './cases/linking.ts';
 import { maps } from './cases/maps.ts';
+import { metadata } from './cases/metadata.ts';
 import { notes } from './cases/notes.ts';
 import { relating } from './cases/relating.ts';
 import { said } from './cases/said.ts';
@@ -41,6 +42,7 @@ const suites: Readonly<Record<string, Cases>> = {
   languages,
   linking,
   maps,
+  metadata,
   notes,
   relating,
   safety,

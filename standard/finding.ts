@@ -111,6 +111,7 @@ function siteFaults(of: Case, published: Published): string[] {
   ].join('\n');
   const links = siteLinks(topics);
   const leads = linksIn(topics).map(({ words, href }) => `${words} → ${href}`);
+  const known = topics.flatMap((one) => one.known);
   const roots = topics.map(({ content }) => content);
   return [
     ...(missing === undefined ? [] : [`site: “${missing}” is not shown where it should: ${text}`]),
@@ -123,6 +124,9 @@ function siteFaults(of: Case, published: Published): string[] {
       ? [`site: the links lead to ${JSON.stringify(leads)}`]
       : []),
     ...elementFaults('site', roots, site?.has),
+    ...(site?.knows && JSON.stringify(site.knows) !== JSON.stringify(known)
+      ? [`site: the heads know ${JSON.stringify(known)}`]
+      : []),
     ...Object.entries(site?.finds ?? {}).flatMap(([word, wanted]) => {
       const found = foundBy(word, published, topics);
       return JSON.stringify(found) === JSON.stringify(wanted)

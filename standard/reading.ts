@@ -7,6 +7,8 @@ export interface Page {
   readonly heading: string;
   /** What belongs to the topic: neither the way through the site nor its contents. */
   readonly content: Element;
+  /** What its head knows besides a description, as `name: content`. */
+  readonly known: readonly string[];
   readonly html: string;
 }
 
@@ -37,11 +39,14 @@ const aroundTopics = '.crumbs, .way, .rights, .inside, .number';
 
 /** @param path of the page in the site */
 export function pageOf(path: string, html: string): Page {
-  const { body } = new window.DOMParser().parseFromString(html, 'text/html');
+  const { body, head } = new window.DOMParser().parseFromString(html, 'text/html');
   const content = body.querySelector('main') ?? body;
   for (const one of content.querySelectorAll(aroundTopics)) one.remove();
   const heading = content.querySelector('article h1');
-  return { path, heading: heading ? textOf(heading) : '', content, html };
+  const known = [...head.querySelectorAll('meta[name]')]
+    .map((one) => `${one.getAttribute('name')}: ${one.getAttribute('content')}`)
+    .filter((one) => !/^(viewport|description):/u.test(one));
+  return { path, heading: heading ? textOf(heading) : '', content, known, html };
 }
 
 /**

@@ -14,6 +14,8 @@ export type Standing =
   | 'shown'
   /** In contents, navigation, index, search or tooltips, or as alternative text. */
   | 'elsewhere'
+  /** In the heads of pages; keywords in the search as well. */
+  | 'head'
   /** They say something of the text and are not for readers. */
   | 'metadata'
   /** They say how something is shown, linked or played. */
@@ -28,11 +30,14 @@ const names = (list: string): readonly string[] => list.split(/\s+/u).filter((on
 const byStanding: Readonly<Record<Exclude<Standing, 'shown'>, readonly string[]>> = {
   elsewhere: names(
     'titlealts navtitle searchtitle indexterm index-see index-see-also index-sort-as alt ' +
-      'longdescref booktitle booklibrary mainbooktitle booktitlealt keywords',
+      'longdescref booktitle booklibrary mainbooktitle booktitlealt',
+  ),
+  head: names(
+    'author publisher copyright copyryear copyrholder critdates created revised audience category ' +
+      'keywords authorinformation publisherinformation',
   ),
   metadata: names(
-    'prolog author source publisher copyright copyryear copyrholder critdates created revised ' +
-      'permissions metadata audience category prodinfo prodname vrmlist vrm brand component ' +
+    'prolog source permissions metadata prodinfo prodname vrmlist vrm brand component ' +
       'featnum platform prognum series othermeta resourceid ux-window data data-about sort-as ' +
       'glossPartOfSpeech glossStatus glossProperty',
   ),
@@ -71,6 +76,7 @@ const mapParts: ReadonlySet<string> = new Set(
 const said: Readonly<Record<Standing, string>> = {
   shown: 'shown',
   elsewhere: 'in contents, index, search or as alternative text',
+  head: 'in the head of pages, keywords also in the search',
   metadata: 'metadata, not shown',
   control: 'says how something is shown or linked',
   internal: 'for the team, not shown',
@@ -89,7 +95,7 @@ const attributeEffects: Readonly<Record<string, string>> = {
     'namest nameend spanname morerows valign char charoff rotate headers relcolwidth keycol ' +
     'spectitle othertype reftitle callout tmtype shape state name value data valuetype',
   'places the entry of a map':
-    'navtitle locktitle collection-type processing-role print search toc chunk linking title ' +
+    'navtitle locktitle lockmeta collection-type processing-role print search toc chunk linking title ' +
     'copy-to anchorref',
   'marks content for the index': 'start end',
   'is marked where a lens says so': 'rev',

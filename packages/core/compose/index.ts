@@ -15,6 +15,7 @@ export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { withoutHeading } from './expand/entry.ts';
 export { expandMap } from './expand/map.ts';
 export type { MapNode } from './expand/node.ts';
+export type { Metadata } from './metadata.ts';
 export { ordinalsIn, type Ordinal } from './ordinals.ts';
 export type { PeerEdition } from './peers.ts';
 export { withChangeBars } from './changes.ts';

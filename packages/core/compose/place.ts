@@ -7,6 +7,7 @@ import type { Branch } from './branches.ts';
 import type { ComposeContext } from './context.ts';
 import type { MapNode } from './expand/node.ts';
 import type { KeyScope } from './keys.ts';
+import { inheritedMetadata, reconciled } from './metadata.ts';
 import { plainLine } from './plain.ts';
 import type { Origin, AlternateContent, Place, PlaceRole, ResolvedElement } from './publication.ts';
 import type { ResolvedAlternate, ResolvedMap, ResolvedNode } from './resolve/map.ts';
@@ -129,7 +130,11 @@ class Placing {
     if (others.length > 0) place.others = others;
     if (entry.when) place.otherwise = entry.when;
     if (entry.linkText) place.linkText = entry.linkText;
-    if (topic) place.content = topic.content;
+    if (topic) {
+      place.content = topic.content;
+      const metadata = reconciled(topic.metadata, entry.metadata, entry.isMetadataFirst);
+      if (Object.keys(metadata).length > 0) place.metadata = metadata;
+    }
     return Object.assign(place, otherTitles);
   }
 
@@ -151,6 +156,7 @@ class Placing {
       role: 'section',
       isChunked: entry.chunksNested,
       hasHeading: true,
+      metadata: inheritedMetadata(entry.metadata),
       contextIds: [],
       children: [],
       others: [],

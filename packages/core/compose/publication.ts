@@ -2,6 +2,7 @@ import type { MarkLook, OpenFacet, When } from '../facets/index.ts';
 import type { Element, Node } from '../markup/index.ts';
 import type { Path, Problem } from '../problems/index.ts';
 import type { Numbering } from '../styles/index.ts';
+import type { Metadata } from './metadata.ts';
 
 /** The source from which something in a publication came, through borrowing. */
 export interface Origin {
@@ -86,6 +87,8 @@ export interface Place {
   /** The entry of the map that puts it there. */
   readonly entry: Origin;
   readonly shortDescription: string;
+  /** What topic and map say of it besides its text. */
+  readonly metadata?: Metadata;
   /** Ids by which applications open it. */
   readonly contextIds: readonly string[];
   /** Who gets it, as far as readers decide; whether its topic is for them stands in that. */

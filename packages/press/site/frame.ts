@@ -1,3 +1,4 @@
+import type { Metadata } from '@ukiyo/core/compose';
 import { ownRules } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import {
@@ -123,10 +124,28 @@ function filesOf({ look, assets }: HtmlContext, hasChoices: boolean): Html {
   ];
 }
 
+/** Names of metadata in HTML (Living Standard, 4.2.5.1), and in Dublin Core (DCMI Metadata Terms). */
+const metaNames = {
+  author: 'author',
+  keyword: 'keywords',
+  publisher: 'dcterms.publisher',
+  rights: 'dcterms.rights',
+  created: 'dcterms.created',
+  modified: 'dcterms.modified',
+  audience: 'dcterms.audience',
+  subject: 'dcterms.subject',
+} as const satisfies Record<keyof Metadata, string>;
+
+const metadataTags = (metadata: Metadata): readonly Html[] =>
+  (Object.keys(metaNames) as (keyof Metadata)[]).flatMap((name) => {
+    const content = metadata[name]?.join(', ');
+    return content === undefined ? [] : [tag('meta', { name: metaNames[name], content })];
+  });
+
 /** @param languages links to the same page in other languages */
 function headOf(
   { publication: { facts }, address }: HtmlContext,
-  { title, description, path }: PageParts,
+  { title, description, metadata, path }: PageParts,
   languages: readonly Html[],
   files: Html,
 ): Html {
@@ -137,6 +156,7 @@ function headOf(
     tag('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
     tag('title', {}, text(title === facts.title ? title : `${title} · ${facts.title}`)),
     description === '' ? [] : tag('meta', { name: 'description', content: description }),
+    metadata ? metadataTags(metadata) : [],
     path !== undefined && isWebAddress(address)
       ? tag('link', { rel: 'canonical', href: addressOf(address, path) })
       : [],

@@ -1,10 +1,11 @@
-import type { Place } from '@ukiyo/core/compose';
+import type { Metadata, Place } from '@ukiyo/core/compose';
 import { newsMark, whenOfPlace, wordsHtml, type HtmlContext } from '../topics/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
 
 export interface PageParts {
   readonly title: string;
   readonly description: string;
+  readonly metadata?: Metadata | undefined;
   readonly main: Html;
   /** The place that it is about. */
   readonly anchor?: string;

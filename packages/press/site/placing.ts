@@ -41,6 +41,7 @@ export function placePage(place: Place, index: number, site: HtmlContext): PageP
   return {
     title: spaced(readers.searchTitleOf(place)),
     description: place.shortDescription,
+    metadata: place.metadata,
     main,
     anchor: place.anchor,
     path: pages.href(place.anchor)!,

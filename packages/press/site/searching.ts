@@ -43,7 +43,7 @@ export function searchIndexScript(
           id,
           title: printable(spaced(readers.searchTitleOf(titled))),
           lead: printable(place.shortDescription),
-          text: place.content!,
+          text: withKeywords(place),
         };
       const parts = formsOf(place).flatMap(({ form, when }) =>
         form.content ? partsOf(form.content, when) : [],
@@ -64,7 +64,7 @@ export function searchIndexScript(
         id,
         title: printable(spaced(said.t)),
         lead: printable(spaced(said.l)),
-        text: printable(parts.map(({ words }) => words).join(' ')),
+        text: printable([...parts.map(({ words }) => words), ...keywordsOf(place)].join(' ')),
       };
     });
   const forSome = Object.keys(only).length === 0 ? '' : `,"only":${JSON.stringify(only)}`;
@@ -75,6 +75,17 @@ export function searchIndexScript(
     'search',
     `{"locale":${JSON.stringify(locale)}${forSome}${same},"index":${index}}`,
   );
+}
+
+const keywordsOf = ({ metadata }: Place): readonly string[] => metadata?.keyword ?? [];
+
+/** The words of a place, and those by which it is to be found besides. */
+function withKeywords(place: Place): ResolvedElement | string {
+  const keywords = keywordsOf(place);
+  const content = place.content!;
+  return keywords.length === 0
+    ? content
+    : printable([readableText(content), ...keywords].join(' '));
 }
 
 /** All that anybody reads there; what is for some stands apart. */

@@ -1,10 +1,11 @@
 import { facetValuesOf, type Lens } from '../../facets/index.ts';
 import { basesOf, isA } from '../../grammar/index.ts';
 import { namesIn, type LibraryItem, type Reference } from '../../library/index.ts';
-import { isElement, type Attributes, type Element } from '../../markup/index.ts';
+import { childNamed, isElement, type Attributes, type Element } from '../../markup/index.ts';
 import type { Path } from '../../problems/index.ts';
 import { scopesIn, type Branch } from '../branches.ts';
 import { keyScope, type KeyScope } from '../keys.ts';
+import { inheritedMetadata, metadataIn } from '../metadata.ts';
 import type { Origin, PlaceRole } from '../publication.ts';
 
 /** A topic reference where it stands. */
@@ -37,16 +38,27 @@ export interface MapContext {
 
 /** Attributes that hold for all entries below as well (DITA 1.3, 2.4.4.5 “Cascading”). */
 const cascadingNames = ['toc', 'processing-role', 'print', 'search', 'linking'] as const;
-export type Cascading = Readonly<Partial<Record<(typeof cascadingNames)[number], string>>>;
+export interface Cascading extends Readonly<
+  Partial<Record<(typeof cascadingNames)[number], string>>
+> {
+  /** What is said of all topics below. */
+  readonly metadata?: readonly Element[];
+}
 
 /** Where none of them is said, which is usual, it is the same object as around it. */
-export function cascadingAt({ name: element, attributes }: Element, around: Cascading): Cascading {
+export function cascadingAt(entry: Element, around: Cascading): Cascading {
+  const { name: element, attributes } = entry;
   const own: Readonly<Record<string, string | undefined>> =
     element === 'keydef' ? { 'processing-role': 'resource-only', ...attributes } : attributes;
   const said = cascadingNames.filter((name) => own[name] !== undefined);
-  return said.length === 0
-    ? around
-    : { ...around, ...Object.fromEntries(said.map((name) => [name, own[name]])) };
+  const meta = childNamed(entry, 'topicmeta', 'bookmeta');
+  const metadata = meta ? inheritedMetadata(metadataIn(meta)) : [];
+  if (said.length === 0 && metadata.length === 0) return around;
+  return {
+    ...around,
+    ...Object.fromEntries(said.map((name) => [name, own[name]])),
+    ...(metadata.length === 0 ? {} : { metadata: [...metadata, ...(around.metadata ?? [])] }),
+  };
 }
 
 export const lists: Readonly<Record<string, PlaceRole>> = {

@@ -12,6 +12,7 @@ import type { ChosenAlternate } from '../alternates.ts';
 import type { Branch } from '../branches.ts';
 import type { KeyScope } from '../keys.ts';
 import type { Origin, PlaceRole } from '../publication.ts';
+import { metadataIn } from '../metadata.ts';
 import type { Cascading, PagePlace } from './entry.ts';
 
 /** What the maps say around an entry. */
@@ -54,6 +55,9 @@ export interface MapNode extends NodeContext {
   readonly searchTitle?: readonly Node[];
   /** The text of links to it that say none themselves. */
   readonly linkText?: readonly Node[];
+  /** What the map says of its topic, and whether that goes before what the topic says. */
+  readonly metadata: readonly Element[];
+  readonly isMetadataFirst: boolean;
   /** Ids by which applications open it, as the map says. */
   readonly contextIds: readonly string[];
   readonly inContents: boolean;
@@ -77,7 +81,7 @@ export const allNodes = (nodes: readonly MapNode[]): MapNode[] =>
 export function nodeOf(
   { attributes, children: inside }: Element,
   context: NodeContext,
-  { toc, search, linking }: Cascading,
+  { toc, search, linking, metadata = [] }: Cascading,
   children: readonly MapNode[],
 ): NewNode {
   const meta = childNamed({ name: '', attributes, children: inside }, 'topicmeta');
@@ -92,6 +96,8 @@ export function nodeOf(
     isChunked: context.isChunked,
     chunksNested: context.chunksNested,
     hasHeading: context.hasHeading,
+    metadata: meta ? [...metadataIn(meta), ...metadata] : metadata,
+    isMetadataFirst: meta?.attributes['lockmeta'] !== 'no',
     contextIds: meta ? contextIdsIn(meta.children) : [],
     indexTerms: meta ? findOutermost(meta, ({ name }) => name === 'indexterm') : [],
     inContents: toc !== 'no',

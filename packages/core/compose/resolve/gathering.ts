@@ -23,6 +23,7 @@ export class Gathering {
   readonly indexTerms: AnchoredTerm[] = [];
   readonly contextIds: string[] = [];
   otherTitles: OtherTitles = {};
+  metadata: readonly Element[] = [];
   readonly anchors = new Map<string, string>();
   readonly assets = new Set<string>();
   readonly drawings = new Map<string, Element>();

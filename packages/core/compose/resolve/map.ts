@@ -1,7 +1,7 @@
 import { lensKey, throughLens, type Lens, type When } from '../../facets/index.ts';
 import { elementById, type LibraryItem } from '../../library/index.ts';
 import { problem, type Problem } from '../../problems/index.ts';
-import type { Element, Node } from '../../markup/index.ts';
+import { isElement, type Element, type Node } from '../../markup/index.ts';
 import { nameIn } from '../branches.ts';
 import type { ComposeContext } from '../context.ts';
 import type { ExpandedMap } from '../expand/map.ts';
@@ -96,8 +96,8 @@ class MapResolver {
   }
 
   #titled(entry: MapNode): MapNode {
-    const { title, searchTitle, linkText, scope, lens } = entry;
-    if (!title && !searchTitle && !linkText) return entry;
+    const { title, searchTitle, linkText, metadata, scope, lens } = entry;
+    if (!title && !searchTitle && !linkText && metadata.length === 0) return entry;
     const { facets, variables, openThrough } = this.#context;
     const reading = { lens, facets, open: openThrough(lens) };
     const filled = (words: readonly Node[]): Node[] =>
@@ -107,6 +107,7 @@ class MapResolver {
       ...(title ? { title: filled(title) } : {}),
       ...(searchTitle ? { searchTitle: filled(searchTitle) } : {}),
       ...(linkText ? { linkText: filled(linkText) } : {}),
+      ...(metadata.length === 0 ? {} : { metadata: filled(metadata).filter(isElement) }),
     };
   }
 
@@ -256,6 +257,7 @@ function leadingTopic({ title, origin }: MapNode, href: string, anchor: string):
       anchor,
     },
     otherTitles: {},
+    metadata: [],
     dropped: false,
     anchor,
     anchors: new Map(),

@@ -52,6 +52,8 @@ export interface ResolvedTopic {
   readonly content: ResolvedElement;
   /** What it is called elsewhere, where that is not its title (DITA 1.3, `titlealts`). */
   readonly otherTitles: OtherTitles;
+  /** What is known of it besides its text, as elements. */
+  readonly metadata: readonly Element[];
   /** The lens drops the whole topic. */
   readonly dropped: boolean;
   readonly anchor: string;

@@ -21,6 +21,7 @@ import {
 import { isTextType } from '../../media/index.ts';
 import { atItem } from '../../problems/index.ts';
 import { drawSyntax, readSyntax } from '../../syntax-diagrams/index.ts';
+import { metadataIn } from '../metadata.ts';
 import { ordinalsIn } from '../ordinals.ts';
 import type { ResolvedElement } from '../publication.ts';
 import { pathKey, type Push } from '../pushing.ts';
@@ -79,6 +80,7 @@ export function resolveTopic(place: TopicAtPlace, context: ResolutionContext): R
   return {
     content,
     otherTitles: gathering.otherTitles,
+    metadata: gathering.metadata,
     dropped: resolved === undefined,
     anchor,
     anchors,
@@ -368,6 +370,7 @@ class TopicResolver {
     const facts = this.#nodes(element.children, { ...cursor, isGathered: true });
     for (const term of facts.flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
     contextIds.push(...contextIdsIn(facts));
+    this.#gathering.metadata = metadataIn({ children: facts });
     return [];
   }
 

@@ -56,7 +56,11 @@ export const mapElements: readonly ElementDefinition[] = [
     'linktext?, searchtitle?, shortdesc?, (author | authorinformation | source | ' +
       'publisherinformation | critdates | permissions | bookid | bookchangehistory | ' +
       'bookrights | copyright | resourceid | @metadata)*',
-    { help: 'Numbers, dates and rights of the book.', base: 'topicmeta' },
+    {
+      help: 'Numbers, dates and rights of the book.',
+      base: 'topicmeta',
+      attributes: 'lockmeta',
+    },
   ),
   row('authorinformation', 'Author', '(personinfo | organizationinfo | #text)*', {
     help: 'Who wrote the book.',
@@ -203,7 +207,10 @@ export const mapElements: readonly ElementDefinition[] = [
     'topicmeta',
     'Facts about the place',
     `${meta}, (linktext | shortdesc | data | data-about | foreign)*`,
-    'Facts about the topic at this place, or about the map.',
+    {
+      help: 'Facts about the topic at this place, or about the map.',
+      attributes: 'lockmeta',
+    },
   ),
   row('ditavalref', 'Branch filter', 'ditavalmeta?', {
     help: 'A lens that holds only for this branch.',
