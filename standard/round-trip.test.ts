@@ -190,7 +190,9 @@ describe('a package with files beside its topics', () => {
   });
   it('comes back with the flags of its filters', () => {
     const filter =
-      '<val><revprop action="flag" changebar="solid" style="bold underline" val="2">' +
+      '<val><style-conflict background-conflict-color="#ffee00" ' +
+      'foreground-conflict-color="#112233"/>' +
+      '<revprop action="flag" changebar="solid" style="bold underline" val="2">' +
       '<startflag imageref="new.svg"><alt-text>New</alt-text></startflag></revprop></val>';
     const out = given({
       'new.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"/>',

@@ -26,11 +26,14 @@ export const LensRule = z.object({
   action: z.enum(['keep', 'drop', 'mark']),
   look: MarkLook.exactOptional(),
 });
+/** The colours of what several rules mark in different ones. */
+const ClashLook = MarkLook.pick({ color: true, background: true });
 /** `through`: lenses that stand behind this one. */
 export const Lens = z.object({
   id: z.string(),
   name: z.string(),
   rules: z.array(LensRule),
+  clash: ClashLook.exactOptional(),
   through: z.array(z.string()),
 });
 export type Lens = z.infer<typeof Lens>;

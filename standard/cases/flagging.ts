@@ -54,6 +54,26 @@ export const flags: Cases = {
     filter: flagged('style="overline line-through"'),
     site: { has: { '[style*="text-decoration:overline line-through"]': ['For the crew.'] } },
   },
+  'what is flagged in several colours has those for conflicts': {
+    section: '3.10.6 style-conflict',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<p audience="crew" platform="quay">For both.</p><p audience="crew">For the crew.</p>',
+      ),
+    },
+    filter:
+      '<val><style-conflict foreground-conflict-color="red"/>' +
+      '<prop att="audience" val="crew" action="flag" color="#112233" backcolor="#eeeeee"/>' +
+      '<prop att="platform" val="quay" action="flag" color="#332211" backcolor="#dddddd"/></val>',
+    site: {
+      has: {
+        '.marked[style*="color:#ff0000"][style*="background:#eeeeee"]': ['For both.'],
+        '.marked[style*="color:#112233"]': ['For the crew.'],
+      },
+    },
+  },
   'a style that is not known is reported': {
     section: styles,
     files: forCrew,

@@ -74,5 +74,5 @@ function withDelivery(
   const dropped = outputs
     .filter((value) => !targets.includes(value))
     .map((value) => ({ facet: 'deliveryTarget', value, action: 'drop' as const }));
-  return { name: lens?.name ?? '', rules: [...(lens?.rules ?? []), ...dropped] };
+  return { ...lens, name: lens?.name ?? '', rules: [...(lens?.rules ?? []), ...dropped] };
 }

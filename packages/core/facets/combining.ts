@@ -41,7 +41,8 @@ export function combineLenses(
       ...(look ? { look } : {}),
     };
   });
-  return { name, rules };
+  const clash = lenses.find((lens) => lens.clash)?.clash;
+  return { name, rules, ...(clash ? { clash } : {}) };
 }
 
 /**
@@ -65,7 +66,7 @@ export function lensOf(
   return (
     first &&
     (behind.length === 0
-      ? { name: first.name, rules: first.rules }
+      ? { name: first.name, rules: first.rules, ...(first.clash ? { clash: first.clash } : {}) }
       : combineLenses(first.name, reached, facets))
   );
 }

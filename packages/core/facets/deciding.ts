@@ -144,7 +144,7 @@ export function evaluateProfile(
       looks.push(lookOn(lens, facet, value, facets) ?? {});
     });
   }
-  return isMarked ? { kept: true, marked: joinLooks(looks) } : keptPlain;
+  return isMarked ? { kept: true, marked: joinLooks(looks, lens.clash) } : keptPlain;
 }
 
 /**
@@ -170,8 +170,9 @@ export function throughLens(
 /** The same for lenses that decide the same; used to remember results. */
 export function lensKey(lens: Lens | undefined): string {
   return lens
-    ? JSON.stringify(
-        lens.rules.map(({ facet, value, action, look }) => [facet, value, action, look]).sort(),
-      )
+    ? JSON.stringify([
+        ...lens.rules.map(({ facet, value, action, look }) => [facet, value, action, look]).sort(),
+        lens.clash,
+      ])
     : '';
 }

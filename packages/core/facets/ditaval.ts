@@ -9,7 +9,7 @@ import {
 } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { Lens, LensAction, LensRule } from './lens.ts';
-import { letterLooks, type LetterLook, type MarkLook } from './looks.ts';
+import { letterLooks, type ClashLook, type LetterLook, type MarkLook } from './looks.ts';
 
 const actions: Record<string, LensAction> = {
   include: 'keep',
@@ -45,6 +45,30 @@ const barClass = 'change-bar';
 /** The attribute of revisions, by which is marked and never filtered. */
 const revisions = 'rev';
 
+function readColour(
+  value: string | undefined,
+  report: (message: string) => void,
+): string | undefined {
+  if (value === undefined || hexColour.test(value)) return value?.toLowerCase();
+  const named = colourNames[value.toLowerCase()];
+  if (named === undefined)
+    report(`the colour “${value}”, which is neither #rrggbb nor the name of a colour`);
+  return named;
+}
+
+/** The colours of what is marked in several (DITA 1.3, 3.10.6 `style-conflict`). */
+function readClash(root: Element, report: (message: string) => void): ClashLook | undefined {
+  const said = childNamed(root, 'style-conflict')?.attributes;
+  const color = readColour(said?.['foreground-conflict-color'], report);
+  const background = readColour(said?.['background-conflict-color'], report);
+  return color === undefined && background === undefined
+    ? undefined
+    : {
+        ...(color === undefined ? {} : { color }),
+        ...(background === undefined ? {} : { background }),
+      };
+}
+
 function readLook(prop: Element, report: (message: string) => void): MarkLook | undefined {
   const { color, backcolor, outputclass, changebar, style = '' } = prop.attributes;
   const flagOf = (
@@ -54,18 +78,11 @@ function readLook(prop: Element, report: (message: string) => void): MarkLook | 
     const text = flag && childNamed(flag, 'alt-text');
     return [text && lineOf(text), flag?.attributes['imageref']];
   };
-  const colour = (value: string | undefined): string | undefined => {
-    if (value === undefined || hexColour.test(value)) return value?.toLowerCase();
-    const named = colourNames[value.toLowerCase()];
-    if (named === undefined)
-      report(`the colour “${value}”, which is neither #rrggbb nor the name of a colour`);
-    return named;
-  };
   const [start, startImage] = flagOf('startflag');
   const [end, endImage] = flagOf('endflag');
   const parts = {
-    color: colour(color),
-    background: colour(backcolor),
+    color: readColour(color, report),
+    background: readColour(backcolor, report),
     bar: outputclass === barClass || changebar !== undefined || undefined,
     letters: readLetters(style, report),
     start,
@@ -139,6 +156,11 @@ export function readDitaval(
       ],
     };
   const found: Problem[] = [];
+  const reportLook = (what: string): void =>
+    void found.push(
+      problem('warning', 'ditaval.unknown-look', `“${name}” has ${what}. It is left out.`),
+    );
+  const clash = readClash(document.root, reportLook);
   const seen = new Map<string, LensAction>();
   const rules = childElements(document.root)
     .filter(({ name: kind }) => kind === 'prop' || kind === 'revprop')
@@ -157,18 +179,7 @@ export function readDitaval(
       }
       const { val } = prop.attributes;
       const att = prop.name === 'revprop' ? revisions : prop.attributes['att'];
-      const look =
-        action === 'mark'
-          ? readLook(prop, (what) =>
-              found.push(
-                problem(
-                  'warning',
-                  'ditaval.unknown-look',
-                  `“${name}” has ${what}. It is left out.`,
-                ),
-              ),
-            )
-          : undefined;
+      const look = action === 'mark' ? readLook(prop, reportLook) : undefined;
       const rule: LensRule = {
         ...(att === undefined ? {} : { facet: att }),
         ...(val === undefined ? {} : { value: val }),
@@ -191,7 +202,7 @@ export function readDitaval(
         );
       return [];
     });
-  return { lens: { name, rules }, problems: found };
+  return { lens: { name, rules, ...(clash ? { clash } : {}) }, problems: found };
 }
 
 const flag = (name: string, words: string | undefined, image: string | undefined): Element[] =>
@@ -226,5 +237,14 @@ export function writeDitaval(lens: Lens): string {
       ],
     );
   });
-  return writeXml(element('val', {}, props), (one) => one.name !== 'alt-text');
+  const { color, background } = lens.clash ?? {};
+  const clash = lens.clash
+    ? [
+        element('style-conflict', {
+          ...(color === undefined ? {} : { 'foreground-conflict-color': color }),
+          ...(background === undefined ? {} : { 'background-conflict-color': background }),
+        }),
+      ]
+    : [];
+  return writeXml(element('val', {}, [...clash, ...props]), (one) => one.name !== 'alt-text');
 }

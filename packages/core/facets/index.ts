@@ -46,6 +46,7 @@ export {
   letterLooks,
   withFlags,
   type LetterLook,
+  type ClashLook,
   type MarkLook,
 } from './looks.ts';
 export {

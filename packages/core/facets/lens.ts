@@ -1,5 +1,5 @@
 import { profilingAttributes } from '../grammar/index.ts';
-import type { MarkLook } from './looks.ts';
+import type { ClashLook, MarkLook } from './looks.ts';
 import type { Attributes } from '../markup/index.ts';
 
 /** Colours of equal lightness that stay apart for colour-blind eyes; never the only sign. */
@@ -55,6 +55,7 @@ export interface LensRule {
 export interface Lens {
   readonly name: string;
   readonly rules: readonly LensRule[];
+  readonly clash?: ClashLook;
 }
 
 export interface Verdict {

@@ -27,6 +27,12 @@ export interface MarkLook {
   readonly endImage?: string;
 }
 
+/**
+ * The colours of what several rules mark in different ones (DITA 1.3, 3.10.6 `style-conflict`);
+ * without them the first rule has its way.
+ */
+export type ClashLook = Pick<MarkLook, 'color' | 'background'>;
+
 const decorations: Readonly<Partial<Record<LetterLook, string>>> = {
   underline: 'underline',
   'double-underline': 'underline double',
@@ -46,9 +52,13 @@ export function letterDeclarations(letters: readonly LetterLook[] = []): string[
 /** What is marked without saying how. */
 const plainLook: MarkLook = { background: '#f6e7c3' };
 
-/** Several looks on the same element: of each part the first that says it. */
-export function joinLooks(looks: readonly MarkLook[]): MarkLook {
-  const joined = Object.assign({}, ...looks.toReversed()) as MarkLook;
+/** Several looks on the same element: of each part the first that says it, or what clashes have. */
+export function joinLooks(looks: readonly MarkLook[], clash: ClashLook = {}): MarkLook {
+  const clashing = (['color', 'background'] as const).flatMap((part) => {
+    const colours = new Set(looks.flatMap((look) => look[part] ?? []));
+    return colours.size > 1 && clash[part] !== undefined ? [[part, clash[part]] as const] : [];
+  });
+  const joined = Object.assign({}, ...looks.toReversed(), Object.fromEntries(clashing)) as MarkLook;
   const isPlain = Object.values(joined).every((value) => value === undefined || value === false);
   return isPlain ? plainLook : joined;
 }

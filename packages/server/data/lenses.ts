@@ -13,7 +13,13 @@ export interface LensStore {
   removeLens(project: string, id: string): Promise<boolean>;
 }
 
-const lensFrom = ({ id, name, rules, through }: LensRow): Lens => ({ id, name, rules, through });
+const lensFrom = ({ id, name, rules, clash, through }: LensRow): Lens => ({
+  id,
+  name,
+  rules,
+  ...(clash ? { clash } : {}),
+  through,
+});
 
 export function lensStore({ sequelize, models: { lenses } }: Database): LensStore {
   return {
@@ -23,7 +29,7 @@ export function lensStore({ sequelize, models: { lenses } }: Database): LensStor
       ),
     saveLens: async (project, lens, transaction) =>
       void (await lenses.upsert(
-        { projectId: project, ...lens },
+        { projectId: project, ...lens, clash: lens.clash ?? null },
         transaction ? { transaction } : {},
       )),
     changeLens: (project, id, change) =>

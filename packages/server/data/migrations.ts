@@ -265,4 +265,8 @@ export const migrations: readonly Migration[] = [
         WHERE e.media_type = a.media_type AND a.name !~* e.pattern;
     `,
   },
+  {
+    name: '0023-clashes',
+    sql: `ALTER TABLE lenses ADD COLUMN clash jsonb;`,
+  },
 ];

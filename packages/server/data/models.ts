@@ -14,7 +14,7 @@ import type {
   Seal,
   Token,
 } from '@ukiyo/contracts';
-import type { FacetValue, LensRule } from '@ukiyo/core/facets';
+import type { ClashLook, FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts, ProblemKind } from '@ukiyo/core/problems';
 import type { LinkedFile } from '@ukiyo/intake';
@@ -103,6 +103,7 @@ export interface LensRow {
   id: string;
   name: string;
   rules: LensRule[];
+  clash: ClashLook | null;
   through: string[];
 }
 /** How often a facet value is set in a text. */
@@ -362,6 +363,7 @@ const tables = {
     id: key,
     name: text,
     rules: json,
+    clash: json,
     through: json,
   }),
   designs: table<DesignRow>('designs', {

@@ -222,7 +222,8 @@ describe('lenses', () => {
 describe('lenses', () => {
   it('are imported with problems for what cannot be used, and kept while in use', async () => {
     const text =
-      '<val><prop att="audience" val="operator" action="exclude"/>' +
+      '<val><style-conflict foreground-conflict-color="red"/>' +
+      '<prop att="audience" val="operator" action="exclude"/>' +
       '<prop att="audience" val="operator" action="include"/><prop action="explode"/>' +
       '<revprop action="flag"/></val>';
     const taken = (
@@ -230,6 +231,8 @@ describe('lenses', () => {
     ).json<{ lens: Lens; problems: { code: string }[] }>();
     expect(taken.lens.id).toBe('lens-4-1-only');
     expect(taken.problems.map(({ code }) => code)).toContain('ditaval.unknown-action');
+    const { body } = await server.ask('reader', 'GET', `~/lenses/${taken.lens.id}/ditaval`);
+    expect(body).toContain('foreground-conflict-color="#ff0000"');
     expect(
       (
         await server.ask('publisher', 'POST', '~/lenses/ditaval', { name: 'x', text: '<map/>' })

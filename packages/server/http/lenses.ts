@@ -123,6 +123,7 @@ function ditavalRoutes(app: Api, services: Services): void {
         name,
         // Images are files of a package: a DITAVAL file alone has none.
         rules: [...withFlagImages(lens, ownImage).rules],
+        ...(lens.clash ? { clash: lens.clash } : {}),
         through: [],
       };
       await editions.saveLens(project, taken);
