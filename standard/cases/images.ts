@@ -146,6 +146,21 @@ export const images: Cases = {
     shows: ['Description:', 'The plan in words', 'After.'],
     site: { links: ['The plan in words → The plan in words'] },
   },
+  'a link to its long description stands behind an image in a line': {
+    section: '3.2.1.8 longdescref',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<p>The <b>plan <image href="plan.svg" longdescref="b.dita"><alt>Plan</alt></image></b> ' +
+          'shows all.</p>',
+      ),
+      'b.dita': topic('b', 'The plan in words'),
+      'plan.svg': plan,
+    },
+    shows: ['The plan', '(', 'The plan in words', ') shows all.'],
+    site: { links: ['The plan in words → The plan in words'] },
+  },
   'a long description lies outside': {
     section: '3.2.1.8 longdescref',
     files: {

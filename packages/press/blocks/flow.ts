@@ -1,3 +1,4 @@
+import type { ResolvedElement } from '@ukiyo/core/compose';
 import { isInline } from '@ukiyo/core/grammar';
 import { isElement, type Element, type Node } from '@ukiyo/core/markup';
 
@@ -37,3 +38,15 @@ export function flowOf(nodes: readonly Node[]): Flow[] {
   end();
   return flow;
 }
+
+/** Words for those who get an element. */
+export const phraseFor = (
+  { when, origin }: ResolvedElement,
+  children: readonly Node[],
+): ResolvedElement => ({
+  name: 'ph',
+  attributes: {},
+  children,
+  origin,
+  ...(when === undefined ? {} : { when }),
+});

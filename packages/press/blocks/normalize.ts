@@ -22,7 +22,7 @@ import type {
   TableGrid,
   WordName,
 } from './block.ts';
-import { flowOf } from './flow.ts';
+import { flowOf, phraseFor } from './flow.ts';
 import { syntaxLines } from './syntax.ts';
 import { tableGrid } from './tables.ts';
 
@@ -109,8 +109,28 @@ function textBlocks(nodes: readonly Node[], walk: Walk, element?: ResolvedElemen
   const images = imagesAlone(nodes);
   return images
     ? pictureBlocks({ kind: 'picture', images, ...own })
-    : [{ kind: 'paragraph', nodes: linesOf(nodes, walk), ...own }];
+    : [{ kind: 'paragraph', nodes: linesOf(withDescriptions(nodes), walk), ...own }];
 }
+
+/** Behind images in a line, links to their long descriptions in brackets. */
+function withDescriptions(nodes: readonly Node[]): readonly Node[] {
+  if (!nodes.some((node) => isElement(node) && isDescribed(node))) return nodes;
+  return nodes.flatMap((node): readonly Node[] => {
+    if (!isElement(node)) return [node];
+    const inside = { ...node, children: withDescriptions(node.children) };
+    const link = node.name === 'image' ? childNamed(node, 'longdescref') : undefined;
+    if (!link) return [inside];
+    const words = [' (', { ...link, name: 'xref' }, ')'];
+    return [node, phraseFor(node as ResolvedElement, words)];
+  });
+}
+const isDescribed = (element: Element): boolean =>
+  element.children.some(
+    (one) =>
+      isElement(one) &&
+      (((one as ResolvedElement).link !== undefined && one.name === 'longdescref') ||
+        isDescribed(one)),
+  );
 
 /** A picture, and links to the long descriptions of its images (DITA 1.3, `longdescref`). */
 const pictureBlocks = (picture: Picture): Block[] => [

@@ -1,6 +1,7 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import { isElement, type Node } from '@ukiyo/core/markup';
 import { readSyntax, type Syntax, type SyntaxGroup } from '@ukiyo/core/syntax-diagrams';
+import { phraseFor } from './flow.ts';
 
 /**
  * A syntax diagram in lines of text, in the notation of ISO/IEC 14977 as far as it goes: `[ ]`
@@ -16,15 +17,8 @@ const joined = (parts: readonly (readonly Node[])[], separator: string): Node[] 
 /** Signs around words, within the element that says who gets them. */
 function around(element: ResolvedElement, before: string, words: readonly Node[], after: string) {
   const all = [before, ...words, after].filter((one) => one !== '');
-  return element.when === undefined ? all : [{ ...phrase(element), children: all }];
+  return element.when === undefined ? all : [phraseFor(element, all)];
 }
-const phrase = ({ when, origin }: ResolvedElement): ResolvedElement => ({
-  name: 'ph',
-  attributes: {},
-  children: [],
-  origin,
-  ...(when === undefined ? {} : { when }),
-});
 
 /** What is written for one part of a diagram. */
 function written(part: Syntax<ResolvedElement>): readonly Node[] {
