@@ -252,7 +252,8 @@ describe('what can be done here', () => {
   });
   it('puts a hazard statement with its parts', () => {
     expect(done(concept('<p>a|</p>'), 'insert', 'hazardstatement')).toBe(
-      '<p>a</p><hazardstatement><messagepanel><typeofhazard/><howtoavoid/></messagepanel>' +
+      '<p>a</p><hazardstatement type="warning"><messagepanel><typeofhazard/><consequence/>' +
+        '<howtoavoid/></messagepanel>' +
         '</hazardstatement>',
     );
   });

@@ -60,7 +60,7 @@ function tableOf({ kind, title, rows, columns, hasHead, frame }: TableShape): El
 
 /**
  * What a block is when it is new: a table has a head, and rows enough to see its shape; a section
- * its title.
+ * its title; a hazard statement the word for how grave it is, and a place for each part.
  */
 const starters: Readonly<Record<string, Element>> = {
   section: element('section', {}, [element('title'), element('p')]),
@@ -76,6 +76,13 @@ const starters: Readonly<Record<string, Element>> = {
     {},
     times(2, () => element('chrow', {}, [element('choption'), element('chdesc')])),
   ),
+  hazardstatement: element('hazardstatement', { type: 'warning' }, [
+    element('messagepanel', {}, [
+      element('typeofhazard'),
+      element('consequence'),
+      element('howtoavoid'),
+    ]),
+  ]),
 };
 
 /** A new table of that shape. */
