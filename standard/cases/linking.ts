@@ -108,4 +108,30 @@ export const linking: Cases = {
     site: { links: ['Buoys → Buoys', 'Anchors → Anchors'] },
     print: { has: { link: 2 } },
   },
+  'an address with illegal signs is encoded in links, and shown as it is written': {
+    section: '2.4.1.2 URI-based addressing',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<p>See <xref href="https://tides.example/[low]/" scope="external" format="html">the ' +
+          'tides</xref>.</p>',
+      ),
+    },
+    site: { leads: ['the tides → https://tides.example/%5Blow%5D/'] },
+    shows: ['See the tides.'],
+  },
+  'an address that cannot be read is reported, and its words stay': {
+    section: '2.4.1.2 URI-based addressing',
+    files: {
+      'a.dita': topic(
+        'a',
+        'Anchors',
+        '<p>See <xref href="https://" scope="external" format="html">the tides</xref>.</p>',
+      ),
+    },
+    site: { leads: [] },
+    shows: ['See the tides.'],
+    problems: ['link.unreadable'],
+  },
 };

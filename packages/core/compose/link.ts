@@ -1,6 +1,7 @@
 import { partsOfFragment, type Library, type Reference } from '../library/index.ts';
 import { childNamed, lineOf } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
+import { webAddress } from '../rules/index.ts';
 import { wordsFor } from '../words/index.ts';
 import { basesAmong } from './alternates.ts';
 import { inCommon, type Branch } from './branches.ts';
@@ -148,7 +149,7 @@ class Linking {
 
   resolve(link: PendingLink): ResolvedLink {
     const { key, reference, origin } = link;
-    if (reference.kind === 'external') return { kind: 'external', href: reference.href };
+    if (reference.kind === 'external') return outside(reference.href);
     const file = reference.kind === 'asset' ? this.#context.library.asset(reference.id) : undefined;
     if (file) return { kind: 'file', asset: file.id, text: file.name };
     const place = key.slice(0, key.lastIndexOf('~'));
@@ -238,6 +239,14 @@ class Linking {
   #report(code: string, message: string, where: Origin): void {
     this.problems.push(problem('error', code, message, where));
   }
+}
+
+/** An address that cannot be read is reported where its text is checked. */
+function outside(href: string): ResolvedLink {
+  const address = webAddress(href);
+  return address === undefined
+    ? { kind: 'broken', text: href }
+    : { kind: 'external', href: address };
 }
 
 function nameOf(reference: Reference | PeerKey): string {

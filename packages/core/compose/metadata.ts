@@ -1,5 +1,4 @@
 import { childNamed, findOutermost, isElement, lineOf, type Element } from '../markup/index.ts';
-import type { ResolvedElement } from './publication.ts';
 
 /** What is known of a topic besides its text, by what it is; each with its values in order. */
 export type Metadata = Readonly<Partial<Record<MetadataName, readonly string[]>>>;
@@ -65,7 +64,7 @@ export const inheritedMetadata = (elements: readonly Element[]): readonly Elemen
   });
 
 /** What is for some readers only is not said: a page has one head. */
-const isForAll = (element: Element): boolean => (element as ResolvedElement).when === undefined;
+const isForAll = (element: Element): boolean => !('when' in element);
 
 /**
  * Reads what elements say.

@@ -1,5 +1,6 @@
 import type { When } from '../facets/index.ts';
 import { lineOf } from '../markup/index.ts';
+import { webAddress } from '../rules/index.ts';
 import { inCommon, type Branch } from './branches.ts';
 import type { Place, Related } from './publication.ts';
 import type { RelatedTopic, Relation } from './relations.ts';
@@ -87,7 +88,10 @@ function leadTo(
   { nearest }: Standings,
   around: readonly Branch[],
 ): Related | undefined {
-  if (target.kind === 'external') return { href: target.href, text: text ?? target.href };
+  if (target.kind === 'external') {
+    const href = webAddress(target.href);
+    return href === undefined ? undefined : { href, text: text ?? target.href };
+  }
   const anchor = nearest(target.id, around);
   return anchor === undefined ? undefined : { anchor };
 }

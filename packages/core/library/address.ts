@@ -1,4 +1,5 @@
 import type { Element } from '../markup/index.ts';
+import { leadsOutside } from '../rules/index.ts';
 
 /**
  * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`,
@@ -12,9 +13,6 @@ export type Reference =
   | { readonly kind: 'external'; readonly href: string }
   /** Something that looks like a file of a package but is not in the library. */
   | { readonly kind: 'unknown'; readonly href: string };
-
-/** Schemes that a reader's program may safely open. */
-const openSchemes = /^(https?|mailto|tel|ftp):/iu;
 
 /**
  * Reads a reference as it stands in `href`, `conref` or `data`, without the fragment of a file.
@@ -31,7 +29,7 @@ export function readReference(href: string, self: string): Reference {
     const element = href.slice(1).replace(/^\.\/?/u, '');
     return { kind: 'item', id: self, ...(element === '' ? {} : { element }) };
   }
-  return openSchemes.test(href) ? { kind: 'external', href } : { kind: 'unknown', href };
+  return leadsOutside(href) ? { kind: 'external', href } : { kind: 'unknown', href };
 }
 
 export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = 'topic'): string {

@@ -1,6 +1,7 @@
 import { labelOf } from '../grammar/index.ts';
 import { childNamed, isInstruction, textOf, walk, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
+import { leadsOutside, webAddress } from './web-address.ts';
 
 /**
  * The processing instruction that stands for words still to be written, as “part name” in “Fit the
@@ -10,8 +11,8 @@ export const placeholderTarget = 'placeholder';
 
 /**
  * What the content model cannot say of a text.
- * @returns problems `image.no-alternative` and `placeholder.left`, each with the path of its
- * element
+ * @returns problems `image.no-alternative`, `placeholder.left` and `link.unreadable`, each with the
+ * path of its element
  */
 export function checkCompleteness(root: Element): Problem[] {
   const problems: Problem[] = [];
@@ -36,6 +37,16 @@ export function checkCompleteness(root: Element): Problem[] {
           ),
         );
     }
+    const { href } = attributes;
+    if (href !== undefined && leadsOutside(href) && webAddress(href) === undefined)
+      problems.push(
+        problem(
+          'error',
+          'link.unreadable',
+          `The address “${href}” cannot be read. Its link leads nowhere.`,
+          { path: [...path], attribute: 'href' },
+        ),
+      );
     for (const child of found.children)
       if (typeof child === 'object' && isInstruction(child) && child.target === placeholderTarget)
         problems.push(

@@ -7,3 +7,4 @@ export { checkCompleteness, placeholderTarget } from './completeness.ts';
 export { checkHouseRules, mostHouseProblems, patternFrom } from './check.ts';
 export { applyEdit, applyFixes } from './fixing.ts';
 export { countedWords, permits, ruleSentence, type HouseRule } from './house-rule.ts';
+export { leadsOutside, webAddress } from './web-address.ts';

@@ -2,6 +2,7 @@ import type { When } from '../../facets/index.ts';
 import { isA } from '../../grammar/index.ts';
 import { readReference } from '../../library/index.ts';
 import type { Attributes } from '../../markup/index.ts';
+import { webAddress } from '../../rules/index.ts';
 import type { Gathering } from './gathering.ts';
 import { originOf, type Cursor } from './resolved.ts';
 
@@ -50,7 +51,7 @@ export function filesOf(
         `The image “${reference.href}” is on the web. A link stands in its place.`,
         originOf(cursor),
       );
-    return [{ href: reference.href }];
+    return [{ href: webAddress(reference.href) ?? '' }];
   }
   const missing = (): string => {
     gathering.report(
