@@ -3,7 +3,7 @@ import { childNamed, findOutermost, isElement, lineOf, type Element } from '../m
 /** What is known of a topic besides its text, by what it is; each with its values in order. */
 export type Metadata = Readonly<Partial<Record<MetadataName, readonly string[]>>>;
 
-export type MetadataName =
+type MetadataName =
   'author' | 'publisher' | 'rights' | 'created' | 'modified' | 'audience' | 'subject' | 'keyword';
 
 /** Of these there is one at most: the first that is found, the nearest. */
@@ -70,7 +70,7 @@ const isForAll = (element: Element): boolean => !('when' in element);
  * Reads what elements say.
  * @param elements from `metadataIn`, filtered; nearer ones before those from farther around
  */
-export function readMetadata(elements: readonly Element[]): Metadata {
+function readMetadata(elements: readonly Element[]): Metadata {
   const found: Partial<Record<MetadataName, string[]>> = {};
   const read = (element: Element): void => {
     if (!isForAll(element)) return;

@@ -7,7 +7,7 @@ interface Part<E extends Element> {
   readonly element: E;
   readonly isOptional: boolean;
 }
-export interface SyntaxWord<E extends Element = Element> extends Part<E> {
+interface SyntaxWord<E extends Element = Element> extends Part<E> {
   readonly kind: 'word' | 'reference';
   /** Of a reference without words of its own: the title of its fragment. */
   readonly nodes: readonly Node[];
