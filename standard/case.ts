@@ -28,7 +28,7 @@ interface SiteExpected extends PrintExpected {
   readonly links?: readonly string[];
   /** Every such link as `words → href`, where headings do not tell pages apart. */
   readonly leads?: readonly string[];
-  /** All that the heads of topics' pages know besides descriptions, in order, as `name: content`. */
+  /** All metadata in the heads of topic pages but descriptions, in order, as `name: content`. */
   readonly knows?: readonly string[];
   /** What the search has to find, by one word of a query: headings of pages. */
   readonly finds?: Readonly<Record<string, readonly string[]>>;

@@ -148,4 +148,31 @@ export const schemes: Cases = {
     shows: ['For deckhands.', 'For guests.'],
     hides: ['For cooks.'],
   },
+  'subjects that double with each level come to an end': {
+    section: '3.5.1.13 subjectdef',
+    files: {
+      'book.ditamap': map(
+        '<mapref href="values.ditamap" type="subjectScheme" processing-role="resource-only"/>' +
+          '<topicref href="a.dita"/>',
+      ),
+      'values.ditamap':
+        '<subjectScheme>' +
+        Array.from({ length: 18 }, (_, level) =>
+          ['a', 'b']
+            .map((side) =>
+              subject(
+                `${side}${level}`,
+                `<subjectdef keyref="a${level + 1}"/><subjectdef keyref="b${level + 1}"/>`,
+              ),
+            )
+            .join(''),
+        ).join('') +
+        '<enumerationdef><attributedef name="audience"/><subjectdef keyref="a0"/>' +
+        '</enumerationdef></subjectScheme>',
+      'a.dita': topic('a', 'Anchors', '<p>Text</p>'),
+    },
+    map: 'book.ditamap',
+    shows: ['Text'],
+    problems: ['scheme.too-large'],
+  },
 };

@@ -74,7 +74,8 @@ function partsOf(subject: Element, { defined, added }: Subjects): readonly Eleme
 /**
  * Reads the facets of a subject-scheme map (DITA 1.3, 2.2.3.5): each enumeration binds an attribute
  * to a subject, whose subjects are the values. Problems: `scheme.unbound` for an enumeration
- * without an attribute or a subject; and those of the XML reader.
+ * without an attribute or a subject; `scheme.too-large` for one with too many values; and those of
+ * the XML reader.
  */
 export function readSubjectScheme(
   text: string,
@@ -112,25 +113,44 @@ export function readSubjectScheme(
       if (bound.has(name)) return [];
       bound.add(name);
       const label = titleIn(partsOf(subject, subjects)) ?? name;
-      return [{ name, label, values: valuesOf(subject, subjects) }];
+      const { values, isCut } = valuesOf(subject, subjects);
+      if (isCut)
+        found.push(
+          problem(
+            'warning',
+            'scheme.too-large',
+            `The facet “${label}” has more than 10,000 values or 20 levels. The rest is left out.`,
+          ),
+        );
+      return [{ name, label, values }];
     });
   return { facets, problems: found };
 }
 
 /** The values of a subject; one that is below itself is left out there. */
-function valuesOf(top: Element, subjects: Subjects): FacetValue[] {
+function valuesOf(
+  top: Element,
+  subjects: Subjects,
+): { readonly values: FacetValue[]; readonly isCut: boolean } {
   let left = mostValues;
-  const below = (parts: readonly Element[], around: readonly Element[]): FacetValue[] => {
+  let isTooDeep = false;
+  /** @param around the parts of each subject from the top down to this one */
+  const below = (
+    parts: readonly Element[],
+    around: readonly (readonly Element[])[],
+  ): FacetValue[] => {
     const names = new Set<string>();
     return parts.flatMap(narrowerIn).flatMap((subject): FacetValue[] => {
       const name = keyOf(subject) ?? '';
       const isTwice = subject.attributes['keys'] === undefined && names.has(name);
-      const own = partsOf(subject, subjects);
+      if (name === '' || isTwice) return [];
       left -= 1;
-      if (name === '' || isTwice || left < 0 || around.length > deepest) return [];
-      if (own.some((part) => around.includes(part))) return [];
+      isTooDeep ||= around.length > deepest;
+      if (left < 0 || around.length > deepest) return [];
+      const own = partsOf(subject, subjects);
+      if (around.some((outer) => outer.some((part) => own.includes(part)))) return [];
       names.add(name);
-      const values = below(own, [...around, ...own]);
+      const values = below(own, [...around, own]);
       return [
         {
           name,
@@ -142,7 +162,8 @@ function valuesOf(top: Element, subjects: Subjects): FacetValue[] {
     });
   };
   const whole = partsOf(top, subjects);
-  return below(whole, whole);
+  const values = below(whole, [whole]);
+  return { values, isCut: left < 0 || isTooDeep };
 }
 
 const keyOf = ({ attributes }: Element): string | undefined =>

@@ -240,7 +240,7 @@ const own: readonly AttributeDefinition[] = [
   attribute('copy-to', 'Copy to', 'text', 'The name of the result for a topic used twice.'),
   attribute('navtitle', 'Short title', 'text', 'The title in contents and navigation.'),
   choice('locktitle', 'Lock title', 'Use the short title of the map.', 'yes no'),
-  choice('lockmeta', 'Lock facts', 'What the map says goes before what the topic says.', 'yes no'),
+  choice('lockmeta', 'Lock metadata', 'Metadata of the map overrides that of the topic.', 'yes no'),
   choice(
     'collection-type',
     'Collection',

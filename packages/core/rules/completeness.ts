@@ -43,7 +43,7 @@ export function checkCompleteness(root: Element): Problem[] {
         problem(
           'error',
           'link.unreadable',
-          `The address “${href}” cannot be read. Its link leads nowhere.`,
+          `“${href}” is not a valid URL. Correct the address of the link.`,
           { path: [...path], attribute: 'href' },
         ),
       );

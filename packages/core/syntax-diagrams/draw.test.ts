@@ -10,7 +10,7 @@ const seen = (drawing: Element): string[] =>
   findAll(drawing, ({ name }) => name === 'text').map(textOf);
 const word = (name: string, count: number): string => `<${name}>buoy</${name}>`.repeat(count);
 
-/** Where a box stands in the whole drawing, from the moves of what is around it. */
+/** The positions of all boxes in the drawing, from the transforms of the groups around them. */
 function boxes(drawing: Element): { words: string; x: number; y: number; right: number }[] {
   const found: { words: string; x: number; y: number; right: number }[] = [];
   const look = (element: Element, x: number, y: number): void => {
@@ -48,7 +48,7 @@ it('draws choices below each other, and what is optional below an empty track', 
   expect(optional!.y).toBeGreaterThan(one!.y);
 });
 
-it('draws what stands between repetitions below them, and parts of a composite side by side', () => {
+it('draws separators of repetitions below them, and parts of a composite side by side', () => {
   const [part, between] = boxes(drawn('<groupseq><var>a</var><repsep>,</repsep></groupseq>'));
   expect(between!.words).toBe(',');
   expect(between!.y).toBeGreaterThan(part!.y);

@@ -125,7 +125,7 @@ function inChoice(parts: readonly Piece[]): Piece {
   return { width, up: parts[0]?.up ?? 0, down: y + below, marks };
 }
 
-/** A part with a track back to its beginning, on which stands what comes between. */
+/** A part with a track back to its beginning, with the separator on that track. */
 function repeated(part: Piece, separator: Piece): Piece {
   const inner = Math.max(part.width, separator.width);
   const width = inner + 2 * rail;
@@ -160,7 +160,7 @@ function titled(part: Piece, title: string): Piece {
   return { ...part, up, width, marks: [...part.marks, ...line(part.width, width), head] };
 }
 
-/** Notes stand in the text. */
+/** Notes are only in the text form of the diagram. */
 const isDrawn = ({ element }: Syntax): boolean =>
   element.name !== 'synnote' && element.name !== 'synnoteref';
 

@@ -13,11 +13,11 @@ interface SyntaxWord<E extends Element = Element> extends Part<E> {
   readonly nodes: readonly Node[];
 }
 export interface SyntaxGroup<E extends Element = Element> extends Part<E> {
-  /** `tight` stands without spaces. */
+  /** The parts of a `tight` group have no spaces between them. */
   readonly kind: 'sequence' | 'choice' | 'tight';
   readonly title?: E;
   readonly parts: readonly Syntax<E>[];
-  /** What stands between when it is repeated; it is not repeated where there is none. */
+  /** Between repetitions of the group; empty when the group does not repeat. */
   readonly separators: readonly E[];
 }
 

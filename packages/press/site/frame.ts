@@ -124,7 +124,7 @@ function filesOf({ look, assets }: HtmlContext, hasChoices: boolean): Html {
   ];
 }
 
-/** Names of metadata in HTML (Living Standard, 4.2.5.1), and in Dublin Core (DCMI Metadata Terms). */
+/** Names of metadata: in HTML (Living Standard, 4.2.5.1) and Dublin Core (DCMI Metadata Terms). */
 const metaNames = {
   author: 'author',
   keyword: 'keywords',

@@ -119,7 +119,10 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     found.value = places;
     current.value = index;
     const editor = view.value;
-    if (editor) arrive(editor, ({ tr }) => showFound(tr, places, index));
+    const doc = editor?.state.doc;
+    // Positions hold for this text only; after a change the search starts again.
+    if (editor)
+      arrive(editor, (now) => (now.doc === doc ? showFound(now.tr, places, index) : now.tr));
   }
   /** Goes to the next find, or with -1 to the one before. */
   function go(offset: 1 | -1): void {

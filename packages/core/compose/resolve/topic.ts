@@ -288,13 +288,14 @@ class TopicResolver {
   }
 
   /**
-   * A syntax diagram with its drawing as the first child; what readers choose themselves is told in
-   * words only.
+   * A syntax diagram with its drawing as the first child. One with parts that depend on the choices
+   * of readers gets none: a drawing cannot change with them.
    */
   #drawn(diagram: ResolvedElement): ResolvedElement {
     const { children, origin } = diagram;
-    const isOpen =
-      findAll(diagram, (one) => (one as ResolvedElement).when !== undefined).length > 0;
+    const isOpen = children.some(
+      (part) => isElement(part) && findAll(part, (one) => 'when' in one).length > 0,
+    );
     const drawing = isOpen ? undefined : drawSyntax(readSyntax(diagram));
     if (!drawing) return diagram;
     const href = `asset:${this.#gathering.addDrawing(drawing)}`;

@@ -66,7 +66,8 @@
 }).join()
 
 #let keep-lines(xs) = {
-  // Line ends and spaces of preformatted text are kept; only where a line begins is a single one fixed.
+  // Line ends and spaces of preformatted text are kept. A single space becomes a no-break space
+  // only at the start of a line.
   let indented(l) = l.replace(regex("^ +"), m => "\u{a0}" * m.text.len())
   let keep(at, x) = if type(x) == str {
     let lines = x.split("\n").map(l => l.replace("\t", "    ")).enumerate()
