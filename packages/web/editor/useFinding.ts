@@ -58,6 +58,12 @@ function startWorker() {
   return { thread, finder, isReady: finder.begin() };
 }
 
+/** Marks what was found in the present text; after a change the search starts again. */
+function mark(editor: EditorView, found: readonly Found[], index: number): void {
+  const { doc } = editor.state;
+  arrive(editor, (now) => (now.doc === doc ? showFound(now.tr, found, index) : now.tr));
+}
+
 /** Selects one of what was found. */
 function goTo(editor: EditorView, found: readonly Found[], index: number): void {
   const { from, to } = found[index]!;
@@ -119,10 +125,7 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     found.value = places;
     current.value = index;
     const editor = view.value;
-    const doc = editor?.state.doc;
-    // Positions hold for this text only; after a change the search starts again.
-    if (editor)
-      arrive(editor, (now) => (now.doc === doc ? showFound(now.tr, places, index) : now.tr));
+    if (editor) mark(editor, places, index);
   }
   /** Goes to the next find, or with -1 to the one before. */
   function go(offset: 1 | -1): void {
